@@ -1,0 +1,26 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
+const alias = { '#core': here('./core'), '#messages': here('./shared'), '#house': here('./server') }
+
+export default defineConfig({
+  resolve: { alias },
+  test: {
+    projects: [
+      { resolve: { alias }, test: { name: 'unit', include: ['{core,bench,shared,app,launcher}/**/*.test.ts'], environment: 'node' } },
+      {
+        resolve: { alias },
+        test: {
+          name: 'server',
+          include: ['tests/server/**/*.test.ts'],
+          environment: 'node',
+          globalSetup: ['tests/support/database-setup.ts'],
+          fileParallelism: false,
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+        },
+      },
+    ],
+  },
+})
