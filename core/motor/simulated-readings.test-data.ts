@@ -17,23 +17,6 @@ export const SMALL_FIVE_POLE: KnownMotor = {
   viscousFriction: 2e-7,
 }
 
-/** A small seeded generator (mulberry32, public domain), so a failing trial can be run again. */
-export function seededUniform(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1)
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61)
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296
-  }
-}
-
-/** Standard normal numbers by Box and Muller from a uniform source. */
-export function seededNormal(seed: number): () => number {
-  const uniform = seededUniform(seed)
-  return () => Math.sqrt(-2 * Math.log(1 - uniform())) * Math.cos(2 * Math.PI * uniform())
-}
-
 export function runningPoint(motor: KnownMotor, voltage: number, direction: Direction = 'forward'): SweepPoint {
   const rest = motor.coulombFriction / motor.backEmf
   const rise = motor.viscousFriction / motor.backEmf

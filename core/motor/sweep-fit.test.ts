@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest'
 import { isRefused, type IntervalFigure } from '../measure/measured-value'
 import { bestLoad } from './operating-point'
 import { fitSweep, isWholeRefusal, type SweepFigureName, type SweepFit } from './sweep-fit'
-import { lockedPoint, runningPoint, seededNormal, SMALL_FIVE_POLE, spread, withNoise, type KnownMotor } from './simulated-readings.test-data'
+import { seededNormal } from '../measure/seeded-random'
+import { lockedPoint, runningPoint, SMALL_FIVE_POLE, spread, withNoise, type KnownMotor } from './simulated-readings.test-data'
 import type { SweepPoint } from './sweep-point'
 
 function fitOf(points: readonly SweepPoint[], options = {}): SweepFit {

@@ -1,0 +1,17 @@
+<script setup lang="ts">
+import type { OwnerFields } from '~~/shared/messages/book-entries'
+
+const fields = defineModel<OwnerFields>({ required: true })
+defineProps<{ problems?: Readonly<Record<string, string>> }>()
+</script>
+
+<template>
+  <div class="fields">
+    <v-text-field v-model="fields.name" label="Name" :error-messages="problems?.name" />
+    <v-text-field v-model="fields.phone" label="Telephone" type="tel" />
+    <v-text-field v-model="fields.email" label="E-mail" type="email" />
+    <v-textarea v-model="fields.address" label="Address" class="wide" />
+    <v-textarea v-model="fields.notes" label="Notes" class="wide" />
+    <v-checkbox v-model="fields.isShop" label="The shop itself: restored on its own account" class="wide" />
+  </div>
+</template>

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import type { MachineFacts } from '~~/core/motor/sheet-reading'
+import type { ReadingRow } from '~~/shared/book'
+import { readingKinds } from '~~/shared/messages/bench-entries'
+import { readingDoubt } from '~~/shared/sheet-readings'
+import { showQuantity } from '~~/shared/reading-line'
+
+/** The lines as written, newest first: struck out rather than erased. */
+const props = defineProps<{ lines: readonly ReadingRow[]; machine: MachineFacts }>()
+defineEmits<{ strike: [line: ReadingRow]; vouch: [line: ReadingRow]; correct: [line: ReadingRow] }>()
+const session = useSessionStore()
+const newestFirst = computed(() => [...props.lines].reverse().map((line, index) => ({ line, number: props.lines.length - index, doubt: line.struck ? null : readingDoubt(line, props.machine) })))
+
+function wordsOf({ kind, direction }: ReadingRow): string {
+  if (kind === 'running') return direction === 'reverse' ? 'Reverse' : 'Forward'
+  return [readingKinds[kind], kind === 'timed' || kind === 'creep' ? direction : ''].filter(Boolean).join(', ')
+}
+const valuesOf = ({ quantities, kind }: ReadingRow): string[] => {
+  if (kind === 'stops') return [`${quantities.stops?.value} in ${quantities.laps?.value} laps`]
+  if (kind === 'trial') return [`failed ${quantities.failures?.value} of ${quantities.attempts?.value}`]
+  return Object.entries(quantities).map(([name, quantity]) => showQuantity(name as keyof ReadingRow['quantities'], quantity))
+}
+</script>
+
+<template>
+  <p v-if="lines.length === 0" class="quiet">No readings yet. Type the first one above: digits, Enter, next.</p>
+  <ol v-else class="lines" aria-label="Readings" reversed>
+    <li v-for="{ line, number, doubt } in newestFirst" :key="line.id" :class="{ struck: line.struck, doubtful: doubt }">
+      <span class="number quiet figure">{{ number }}</span>
+      <span class="kind">{{ wordsOf(line) }}</span>
+      <span class="values figure"><span v-for="value in valuesOf(line)" :key="value">{{ value }}</span></span>
+      <span v-if="session.mayWrite" class="acts"><button v-if="!line.struck" type="button" @click="$emit('correct', line)">Correct</button><button type="button" @click="$emit('strike', line)">{{ line.struck ? 'Bring back' : 'Strike' }}</button></span>
+      <span v-if="doubt" class="doubt"><span class="sign sign--care">{{ doubt }}</span><v-btn v-if="session.mayWrite" size="small" variant="outlined" @click="$emit('vouch', line)">It is right</v-btn></span>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.lines { list-style: none; margin: 4px 0 0; padding: 0; }
+li { display: grid; grid-template-columns: 26px minmax(78px, auto) 1fr max-content; gap: 2px 10px; align-items: center; border-top: 1px solid var(--rule); min-height: 40px; }
+.kind { font-weight: 550; font-size: 0.92rem; }
+.values { display: flex; gap: 16px; font-size: 1.08rem; flex-wrap: wrap; }
+.values span { min-width: 74px; text-align: right; white-space: nowrap; }
+.struck .values, .struck .kind { text-decoration: line-through; text-decoration-thickness: 2px; color: var(--soft); }
+.acts button { color: var(--soft); font-weight: 550; min-height: var(--target); padding: 0 6px; font-size: 0.88rem; } .acts button:hover { color: var(--ink); text-decoration: underline; }
+.doubt { grid-column: 2 / -1; display: flex; gap: 12px; align-items: center; padding-bottom: 8px; font-size: 0.92rem; }
+@media (max-width: 600px) { li { grid-template-columns: 22px 1fr max-content; } .values { grid-column: 2 / -1; } .acts { grid-row: 1; grid-column: 3; } }
+</style>

@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { isRefused, inUnit, type Figure } from '~~/core/measure/measured-value'
+import { describeFigure } from '~~/core/measure/significant-digits'
+import { findScale, scaleSpeed } from '~~/core/measure/scales'
+import { stopsPerLap } from '~~/core/measure/stops-per-lap'
+import { timedSpeed } from '~~/core/measure/timed-speed'
+import type { SheetJudgement } from '~~/core/motor/sheet-judgement'
+import type { SheetReading } from '~~/core/motor/sheet-reading'
+import type { SweepFigureName } from '~~/core/motor/sweep-fit'
+import type { EngineTypeRow } from '~~/shared/book'
+import { showFigure } from '~~/shared/shown-figure'
+
+/** What the readings say so far: figures with their uncertainty, or why not and what to read next. */
+const props = defineProps<{ judgement: SheetJudgement; type: EngineTypeRow; withMeter: boolean; readings: readonly SheetReading[] }>()
+const volts = computed(() => `${props.type.nominalVolts} V`)
+
+const rows = computed<Array<{ label: string; names: SweepFigureName[] }>>(() => [
+  { label: 'Winding and brushes', names: ['resistanceAt20', 'resistance'] },
+  { label: 'Magnet (back-EMF)', names: ['backEmfAt20', 'backEmf'] },
+  { label: 'Starts at', names: ['startVoltage'] },
+  { label: 'Drag at standstill', names: ['coulombFriction'] },
+  { label: `Runs free at ${volts.value}, draws`, names: ['noLoadCurrent'] },
+  { label: 'and turns', names: ['noLoadSpeed'] },
+  { label: `Stalled at ${volts.value}`, names: ['stallCurrent'] },
+  { label: 'Best efficiency', names: ['bestEfficiency'] },
+])
+const figures = computed(() => {
+  const fit = props.judgement.fit
+  if (!fit) return []
+  return rows.value.map(({ label, names }) => {
+    const name = names.find((candidate) => !isRefused(fit.figures[candidate])) ?? names.at(-1)!
+    const figure: Figure = fit.figures[name]
+    const at20 = name.endsWith('At20') ? ', at 20 °C' : ''
+    return isRefused(figure) ? { label, text: null, refusal: figure.refused } : { label: label + at20, text: showFigure(figure), refusal: null }
+  })
+})
+/** Each missing reading once, however many figures want it. */
+const wanted = computed(() => {
+  const refusals = props.judgement.refusal ? [props.judgement.refusal] : figures.value.flatMap((row) => row.refusal ?? [])
+  const seen = new Map(refusals.map((refusal) => [refusal.code, refusal]))
+  return [...seen.values()]
+})
+const ratio = computed(() => (props.type.scaleId ? findScale(props.type.scaleId)?.ratio ?? null : null))
+const topSpeed = computed(() => {
+  const figure = props.judgement.fit?.figures.noLoadSpeed
+  const { gearRatio, wheelDiameterMm } = props.type
+  if (!figure || isRefused(figure) || !ratio.value || !gearRatio || !wheelDiameterMm) return null
+  const metresPerRadian = wheelDiameterMm / 2000 / gearRatio
+  return describeFigure(inUnit(figure, metresPerRadian * scaleSpeed(1, ratio.value).kilometresPerHour, 'km/h'))
+})
+const runs = computed(() => props.readings.flatMap((reading) => {
+  if (reading.kind === 'stops') return [{ label: 'Stops', text: describeFigure(stopsPerLap(reading.stops, reading.laps)) }]
+  if (reading.kind !== 'timed' && reading.kind !== 'creep') return []
+  const speed = timedSpeed(reading.run.distance.value, [reading.run.duration.value], reading.run.distance.resolution)
+  const full = ratio.value ? `, ${describeFigure(inUnit(speed, scaleSpeed(1, ratio.value).kilometresPerHour, 'km/h'))} full size` : ''
+  return [{ label: `${reading.kind === 'creep' ? 'Creep' : 'Timed run'}, ${reading.direction}`, text: `${showFigure(speed)}${full}` }]
+}))
+</script>
+
+<template>
+  <section class="figures" aria-label="What the readings say" aria-live="polite">
+    <p v-for="remark in judgement.remarks" :key="remark.code" class="sign remark" :class="`sign--${remark.weight}`">{{ remark.sentence }}</p>
+    <dl v-if="figures.length > 0">
+      <template v-for="row in figures" :key="row.label"><dt>{{ row.label }}</dt><dd class="figure" :class="{ none: !row.text }">{{ row.text ?? 'not yet' }}</dd></template>
+      <template v-if="topSpeed"><dt>Full-size speed at {{ volts }}</dt><dd class="figure">{{ topSpeed }}</dd></template>
+    </dl>
+    <dl v-if="runs.length > 0"><template v-for="(run, index) in runs" :key="index"><dt>{{ run.label }}</dt><dd class="figure">{{ run.text }}</dd></template></dl>
+    <div v-for="refusal in wanted" :key="refusal.code" class="wanted">
+      <p>{{ refusal.message }}</p>
+      <p v-if="refusal.wanted" class="quiet"><strong>Read next:</strong> {{ refusal.wanted }}</p>
+    </div>
+    <p v-if="readings.length === 0 && figures.length === 0 && wanted.length === 0" class="quiet">{{ withMeter ? 'Three running readings each way and six held ones tell winding, magnet and drag apart.' : 'A timed distance, the stops counted per lap, the slowest steady creep: each counts, and “dead” does too.' }}</p>
+  </section>
+</template>
+
+<style scoped>
+.figures { display: grid; gap: 10px; }
+dl { display: grid; grid-template-columns: minmax(0, 1fr) max-content; margin: 0; }
+dt, dd { border-top: 1px solid var(--rule); padding: 5px 0; margin: 0; }
+dt { color: var(--soft); font-size: 0.92rem; } dd { text-align: right; font-weight: 600; }
+dd.none { color: var(--soft); font-weight: 400; }
+.remark { align-items: flex-start; font-weight: 550; line-height: 1.35; } .remark::before { margin-top: 5px; }
+.wanted { border-left: 3px solid var(--brass); padding: 2px 0 2px 12px; font-size: 0.94rem; }
+</style>

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { v7 as newId } from 'uuid'
+import { judgeSheet } from '~~/core/motor/sheet-judgement'
+import type { JobBook, ReadingRow, SheetRow } from '~~/shared/book'
+import type { ReadingFields, SheetFields } from '~~/shared/messages/bench-entries'
+import { compareJob } from '~~/shared/job-comparison'
+import { countingReadings, machineFacts, standingReadings, toSheetReading, windingCelsius } from '~~/shared/sheet-readings'
+
+/** A test sheet: readings typed line by line, judged while they are typed, kept as they are entered. */
+const props = defineProps<{ book: JobBook; station: 'first-run' | 'prove' }>()
+const outbox = useOutbox()
+const session = useSessionStore()
+const workshop = useWorkshopStore()
+const machine = computed(() => machineFacts(props.book.type))
+const sheets = computed(() => props.book.sheets.filter((sheet) => sheet.station === props.station))
+const chosenId = ref<string | null>(null)
+const sheet = computed<SheetRow | null>(() => sheets.value.find((entry) => entry.id === chosenId.value) ?? sheets.value.at(-1) ?? null)
+const typing = shallowRef<ReadingFields | null>(null)
+const corrected = shallowRef<ReadingRow | null>(null)
+const meters = computed(() => {
+  const find = (id: string | null, quantity: 'voltage' | 'current') => workshop.metersFor(quantity).find((meter) => meter.id === id) ?? null
+  return { voltage: find(sheet.value?.voltageMeterId ?? null, 'voltage'), current: find(sheet.value?.currentMeterId ?? null, 'current') }
+})
+
+const counting = computed(() => (sheet.value ? countingReadings(sheet.value, machine.value) : []))
+const draftReading = computed(() => (typing.value ? toSheetReading(typing.value) : null))
+const conditions = computed(() => ({ windingCelsius: sheet.value ? windingCelsius(sheet.value) : null }))
+const judgement = computed(() => judgeSheet(draftReading.value && !corrected.value ? [...counting.value, draftReading.value] : counting.value, machine.value, conditions.value))
+const lines = computed(() => (sheet.value ? standingReadings(sheet.value.readings) : []))
+const comparison = computed(() => (props.station === 'prove' ? compareJob(props.book) : null))
+
+function startFields(withMeter: boolean): SheetFields {
+  // The same meters and supply as on the sheet it will be compared with.
+  const before = props.book.sheets.find((entry) => entry.station === 'first-run' && entry.withMeter === withMeter)
+  return {
+    station: props.station, withMeter, roomCelsius: null, warmedUp: false, remarks: '',
+    supply: before?.supply ?? (props.book.type.power === 'ac' ? 'ac' : props.book.type.power === 'dcc' ? 'dcc' : 'smooth-dc'),
+    voltageMeterId: before?.voltageMeterId ?? workshop.metersFor('voltage')[0]?.id ?? null,
+    currentMeterId: before?.currentMeterId ?? workshop.metersFor('current')[0]?.id ?? null,
+  }
+}
+
+async function openSheet(withMeter: boolean): Promise<void> {
+  const id = newId()
+  const jobId = props.book.job.id
+  await outbox.send('sheet.save', { id, jobId, fields: startFields(withMeter) }, { lane: jobId, subject: `sheet:${id}`, label: 'sheet' })
+  chosenId.value = id
+}
+
+async function changeSheet(changes: Partial<SheetFields>): Promise<void> {
+  const row = sheet.value
+  if (!row) return
+  const { station, withMeter, roomCelsius, warmedUp, supply, voltageMeterId, currentMeterId, remarks } = row
+  const base: SheetFields = { station, withMeter, roomCelsius, warmedUp, supply, voltageMeterId, currentMeterId, remarks }
+  await outbox.send('sheet.save', { id: row.id, jobId: row.jobId, fields: { ...base, ...changes } }, { lane: row.jobId, subject: `sheet:${row.id}`, label: 'conditions', expectedVersion: row.version, base })
+}
+
+async function addReading(fields: ReadingFields): Promise<void> {
+  const row = sheet.value
+  if (!row) return
+  const id = newId()
+  const supersedesId = corrected.value?.id ?? null
+  await outbox.send('reading.add', { id, jobId: row.jobId, sheetId: row.id, supersedesId, fields }, { lane: row.jobId, subject: `reading:${id}`, label: 'reading' })
+  corrected.value = null
+  typing.value = null
+}
+
+async function strike(line: ReadingRow): Promise<void> {
+  const id = newId()
+  const jobId = props.book.job.id
+  await outbox.send('reading.strike', { id, jobId, sheetId: line.sheetId, readingId: line.id, reason: '' }, { lane: jobId, subject: `reading:${id}`, label: 'struck reading' })
+}
+
+async function vouch(line: ReadingRow): Promise<void> {
+  const id = newId()
+  const jobId = props.book.job.id
+  const { kind, direction, quantities } = line
+  await outbox.send('reading.add', { id, jobId, sheetId: line.sheetId, supersedesId: line.id, fields: { kind, direction, quantities, vouched: true } }, { lane: jobId, subject: `reading:${id}`, label: 'reading' })
+}
+</script>
+
+<template>
+  <div class="sheet">
+    <div v-if="!sheet" class="begin">
+      <Cautions :station="station" />
+      <h2>{{ station === 'prove' ? 'The same readings again' : 'Before anything is touched' }}</h2>
+      <p class="quiet">{{ station === 'prove' ? 'Taken as they were at First run, so that before stands against after.' : 'The figures the work is judged against. With a meter, or with eye, ear and a watch; both count.' }}</p>
+      <div v-if="session.mayWrite" class="begin-choices">
+        <v-btn color="primary" size="large" @click="openSheet(true)">With a meter</v-btn>
+        <v-btn color="primary" size="large" variant="outlined" @click="openSheet(false)">Without a meter</v-btn>
+      </div>
+      <p v-else class="quiet">No sheet yet.</p>
+    </div>
+    <template v-else>
+      <div v-if="sheets.length > 1 || session.mayWrite" class="sheets">
+        <button v-for="(entry, index) in sheets" :key="entry.id" type="button" :class="{ on: entry.id === sheet.id }" :aria-pressed="entry.id === sheet.id" @click="chosenId = entry.id">Sheet {{ index + 1 }} <span class="quiet">{{ entry.withMeter ? 'meter' : 'no meter' }}</span></button>
+        <template v-if="session.mayWrite"><button type="button" class="new" @click="openSheet(true)">New, with a meter</button><button type="button" class="new" @click="openSheet(false)">New, without</button></template>
+      </div>
+      <SheetConditions :sheet="sheet" :power="machine.power" @change="changeSheet" />
+      <div class="two">
+        <div class="typing">
+          <ReadingPad v-if="session.mayWrite" :key="sheet.id" :sheet="sheet" :meters="meters" :trial="book.job.trial || book.job.complaint" :attempts="book.job.trialAttempts" :corrected="corrected" @typing="typing = $event" @add="addReading" @leave="corrected = null" />
+          <ReadingLines :lines="lines" :machine="machine" @strike="strike" @vouch="vouch" @correct="corrected = $event" />
+        </div>
+        <div class="judged">
+          <SheetFigures :judgement="judgement" :type="book.type" :with-meter="sheet.withMeter" :readings="counting" />
+          <LazySheetChart v-if="sheet.withMeter && counting.length > 0" :readings="counting" :fit="judgement.fit" />
+        </div>
+      </div>
+      <section v-if="comparison && comparison.before" class="against"><h2>Before and after</h2><ComparisonTable :comparison="comparison" /></section>
+    </template>
+    <StationNotes :book="book" :station="station" />
+  </div>
+</template>
+
+<style scoped>
+.sheet { display: grid; gap: 16px; }
+.begin { display: grid; gap: 10px; }
+.begin-choices { display: flex; gap: 12px; margin-top: 6px; flex-wrap: wrap; }
+.sheets { display: flex; gap: 4px; flex-wrap: wrap; border-bottom: 1px solid var(--rule); }
+.sheets button { min-height: var(--target); padding: 0 14px; font-weight: 600; border-bottom: 3px solid transparent; color: var(--soft); }
+.sheets button.on { color: var(--ink); border-bottom-color: var(--brass); }
+.sheets .new { font-weight: 550; color: var(--green); margin-left: 6px; }
+.two { display: grid; gap: 26px; grid-template-columns: minmax(0, 1fr); }
+@media (min-width: 1080px) { .two { grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); } }
+.judged { display: grid; gap: 14px; align-content: start; }
+.against { display: grid; gap: 8px; }
+</style>

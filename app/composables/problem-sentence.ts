@@ -1,0 +1,14 @@
+import type { ProblemDocument } from '~~/server/problems'
+
+interface FetchFailure { statusCode?: number; status?: number; data?: ProblemDocument }
+
+/** The problem document behind a failed request, or null when the server was not reached at all. */
+export function problemDocument(error: unknown): ProblemDocument | null {
+  const failure = error as FetchFailure
+  return failure?.data && typeof failure.data.detail === 'string' ? failure.data : null
+}
+
+/** A failed request as a sentence for the screen. */
+export function problemSentence(error: unknown): string {
+  return problemDocument(error)?.detail ?? 'The server cannot be reached at the moment. Nothing typed is lost; try again shortly.'
+}

@@ -1,0 +1,15 @@
+/** Every screen but the sign-in needs a person. When the server is away, whoever was signed in goes on. */
+export default defineNuxtRouteMiddleware(async (to) => {
+  if (import.meta.server) return undefined
+  const session = useSessionStore()
+  if (!session.known) {
+    try {
+      await session.load()
+    } catch {
+      return abortNavigation(createError({ statusCode: 503, message: 'The server cannot be reached at the moment.' }))
+    }
+  }
+  if (!session.person && to.path !== '/sign-in') return navigateTo({ path: '/sign-in', query: to.fullPath === '/' ? {} : { back: to.fullPath } })
+  if (session.person && !session.ranOut && to.path === '/sign-in') return navigateTo('/')
+  return undefined
+})

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { engineName } from '~~/shared/engine-name'
+import { standingReadings } from '~~/shared/sheet-readings'
+import { stationIds, type StationId } from '~~/shared/vocabulary'
+
+/** One job: its tag, the line of stations, the station one stands at, and the ledger beside it. */
+const route = useRoute()
+const router = useRouter()
+const jobs = useJobStore()
+const workshop = useWorkshopStore()
+const session = useSessionStore()
+const jobId = computed(() => String(route.params.id))
+const book = computed(() => jobs.book)
+const shown = computed<StationId>(() => {
+  const asked = route.params.station as StationId
+  return stationIds.includes(asked) ? asked : book.value?.job.station ?? 'take-in'
+})
+const { moveTo } = useJobActions(book)
+const finding = useFindingDialog()
+const photographInput = ref<HTMLInputElement>()
+
+watch(jobId, (id) => void jobs.open(id), { immediate: true })
+onMounted(() => void workshop.need())
+useEventListener(() => window, 'focus', () => void jobs.open(jobId.value))
+
+const open = computed(() => {
+  const counts: Partial<Record<StationId, number>> = {}
+  const findings = book.value?.findings ?? []
+  const count = (station: StationId, number: number): void => {
+    if (number > 0) counts[station] = number
+  }
+  count('find', findings.filter((entry) => entry.state === 'suspected').length)
+  count('mend', findings.filter((entry) => entry.state === 'confirmed').length)
+  return counts
+})
+const hasFirstRun = computed(() => (book.value?.sheets ?? []).some((sheet) => sheet.station === 'first-run' && standingReadings(sheet.readings).length > 0))
+const closed = computed(() => book.value?.job.state === 'handed-back')
+
+const nextStation = computed(() => stationAfter(shown.value))
+const nextLabel = computed(() => {
+  if (shown.value === 'hand-back') return closed.value ? 'Back to the bench' : 'Hand back and close'
+  return `Go on to ${stationName(nextStation.value ?? 'hand-back')}`
+})
+const handBack = ref<{ submit: () => Promise<void> }>()
+
+async function goOn(): Promise<void> {
+  if (!book.value) return
+  if (shown.value === 'hand-back') {
+    if (closed.value) return void router.push('/')
+    return handBack.value?.submit()
+  }
+  const to = nextStation.value
+  if (!to) return
+  const ahead = stationIds.indexOf(to) > stationIds.indexOf(book.value.job.station)
+  if (ahead && session.mayWrite && !closed.value) await moveTo(to)
+  await router.push(`/jobs/${jobId.value}/${to}`)
+}
+
+useNextAction({
+  label: nextLabel,
+  run: () => void goOn(),
+  back: () => {
+    const to = stationBefore(shown.value)
+    void router.push(to ? `/jobs/${jobId.value}/${to}` : '/')
+  },
+})
+useBenchKeys([
+  { key: 'f', label: 'Note a finding', run: () => { if (session.mayWrite) finding.openNew() } },
+  { key: 'm', label: 'Type a reading', run: () => void router.push(`/jobs/${jobId.value}/${hasFirstRun.value && book.value?.job.station !== 'first-run' ? 'prove' : 'first-run'}`) },
+  { key: 'p', label: 'Photograph', run: () => photographInput.value?.click() },
+])
+
+const outbox = useOutbox()
+async function takePhotographs(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  for (const file of input.files ?? []) await outbox.sendPhotograph(jobId.value, shown.value, '', file)
+  input.value = ''
+}
+</script>
+
+<template>
+  <div class="page job">
+    <p v-if="jobs.failure && !book" class="sign sign--fault" role="alert">{{ jobs.failure }}</p>
+    <p v-else-if="!book" class="quiet" role="status">Opening the job …</p>
+    <template v-else>
+      <JobHead :book="book" />
+      <StationLine :job-id="jobId" :reached="book.job.station" :shown="shown" :open="open" :closed="closed" />
+      <p v-if="jobs.failure" class="sign sign--care" role="alert">{{ jobs.failure }}</p>
+      <div class="columns columns--with-side body">
+        <section class="station" :aria-label="stationName(shown)">
+          <TakeInStation v-if="shown === 'take-in'" :book="book" @photograph="photographInput?.click()" />
+          <SheetStation v-else-if="shown === 'first-run' || shown === 'prove'" :key="`${jobId}-${shown}`" :book="book" :station="shown" />
+          <FindStation v-else-if="shown === 'find'" :book="book" />
+          <MendStation v-else-if="shown === 'mend'" :book="book" />
+          <HandBackStation v-else-if="shown === 'hand-back'" ref="handBack" :book="book" />
+          <WorkStation v-else :key="shown" :book="book" :station="shown" />
+        </section>
+        <JobLedger :book="book" @photograph="photographInput?.click()" />
+      </div>
+      <FindingDialog :book="book" :station="shown" />
+    </template>
+    <input ref="photographInput" type="file" accept="image/*" multiple hidden aria-label="Photographs" @change="takePhotographs">
+    <NextBar />
+    <Head><Title>{{ book ? `${book.job.number} ${engineName(book.engine, book.type)}` : 'Job' }}</Title></Head>
+  </div>
+</template>
+
+<style scoped>
+.job { padding-top: 12px; }
+.body { margin-top: 14px; }
+.station { min-width: 0; }
+</style>

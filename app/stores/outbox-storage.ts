@@ -1,0 +1,70 @@
+import { openDB, type IDBPDatabase } from 'idb'
+import type { ProblemDocument } from '~~/server/problems'
+import type { CommandName } from '~~/shared/messages/commands'
+import type { StationId } from '~~/shared/vocabulary'
+
+interface Queued {
+  /** Order of writing; given by the browser's database. */
+  sequence: number
+  commandId: string
+  /** Entries of one lane (a job, or the workshop) go out first in, first out. */
+  lane: string
+  /** What it changes, so that a chain of edits follows the version the server gives. */
+  subject: string
+  expectedVersion?: number
+  capturedAt: string
+  authorId: string
+  authorName: string
+  /** What it is, in words for the waiting strip. */
+  label: string
+  state: 'waiting' | 'refused' | 'stale'
+  problem?: ProblemDocument
+}
+
+export interface QueuedCommand extends Queued {
+  kind: 'command'
+  name: CommandName
+  payload: Record<string, unknown>
+  /** The fields as they were before the edit, to tell on a conflict who changed what. */
+  base?: Record<string, unknown>
+}
+
+export interface QueuedPhotograph extends Queued {
+  kind: 'photograph'
+  photographId: string
+  station: StationId
+  caption: string
+  bytes: Blob
+}
+
+export type QueuedEntry = QueuedCommand | QueuedPhotograph
+export type NewEntry = Omit<QueuedCommand, 'sequence'> | Omit<QueuedPhotograph, 'sequence'>
+
+let opened: Promise<IDBPDatabase> | undefined
+
+function storage(): Promise<IDBPDatabase> {
+  opened ??= openDB('echoppe', 1, {
+    upgrade(database) {
+      database.createObjectStore('outbox', { keyPath: 'sequence', autoIncrement: true })
+    },
+  })
+  return opened
+}
+
+export async function readOutbox(): Promise<QueuedEntry[]> {
+  return (await storage()).getAll('outbox') as Promise<QueuedEntry[]>
+}
+
+/** Puts an entry away and returns it with its sequence; resolves when the browser has it on disk. */
+export async function addToOutbox(entry: NewEntry): Promise<QueuedEntry> {
+  const sequence = await (await storage()).add('outbox', entry)
+  return { ...entry, sequence: sequence as number } as QueuedEntry
+}
+
+export async function replaceInOutbox(entry: QueuedEntry): Promise<void> {
+  await (await storage()).put('outbox', entry)
+}
+
+export async function removeFromOutbox(sequence: number): Promise<void> {
+  await (await storage()).delete('outbox', sequence)
+}

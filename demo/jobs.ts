@@ -1,0 +1,182 @@
+import type { FindingOrigin, FindingState, JobState, PartState, StationId, ArrivalKind, ArrivalFate } from '../shared/vocabulary'
+import type { DemoSheet } from './sheets'
+
+export interface DemoJob {
+  readonly engine: string
+  /** Days before today it was taken in. */
+  readonly daysAgo: number
+  /** Days from today it is due; negative is late. */
+  readonly dueIn?: number
+  readonly station: StationId
+  readonly state?: JobState
+  readonly waitingFor?: string
+  readonly complaint: string
+  readonly trial?: string
+  readonly wanted?: string
+  readonly limit?: number
+  readonly consent?: string
+  readonly sentimental?: boolean
+  readonly condition?: string
+  readonly estimate?: number
+  readonly arrivals?: ReadonlyArray<readonly [ArrivalKind, string, ArrivalFate?]>
+  readonly findings?: ReadonlyArray<readonly [what: string, place: string, FindingState, FindingOrigin, remedy: string]>
+  readonly notes?: ReadonlyArray<readonly [StationId, string, minutes: number]>
+  readonly parts?: ReadonlyArray<readonly [what: string, quantity: number, PartState, price?: number]>
+  readonly first?: DemoSheet
+  readonly prove?: DemoSheet
+  readonly handBack?: { leftUndone?: string; lubricants?: string; dueAgain?: string; partsReturned?: string; price: number }
+  /** Days after take-in it went home. */
+  readonly outAfter?: number
+  readonly photographs?: readonly string[]
+  readonly jonas?: boolean
+}
+
+/** The jobs in hand these weeks before the harbour festival. */
+const inHand: readonly DemoJob[] = [
+  {
+    engine: 'salt-204', daysAgo: 6, dueIn: 4, station: 'prove', estimate: 150, limit: 9000, photographs: ['As it came from the cellar', 'Green wipers, trailing bogie', 'Pickup lead by one strand'],
+    complaint: 'Dead since the cellar was cleared. Not a twitch on the track.', trial: 'Full oval at half speed, forward, count the stops', wanted: 'Runs again. It need not look new.',
+    condition: 'Rust on the rail wheels, green on the wipers, smell of damp. No burn marks.',
+    arrivals: [['missing', 'Front coupling'], ['loose', 'Two bogie side-frame screws', 'placed']],
+    findings: [
+      ['Pickup lead hanging by a strand', 'trailing bogie, right', 'mended', 'inside', 'Cut back, tinned, soldered'],
+      ['Wipers and treads oxidised green', 'both bogies', 'mended', 'arrived', 'Treads with alcohol and pad, wipers with fibreglass over a damp cloth'],
+      ['Commutator suspected black', 'motor', 'ruled-out', 'inside', 'Clean, gaps clear'],
+      ['One traction tyre cracked', 'motor bogie', 'mended', 'inside', 'New pair fitted'],
+    ],
+    notes: [['find', 'Needle flickers when the body is pressed down: pickup side. Lead found under the weight.', 22], ['clean', 'Treads, backs, wipers, axle ends. Hair out of the gears.', 35], ['mend', 'Lead soldered, tyres changed.', 18], ['lubricate', 'A trace on axle ends, a smear on the gears. Nothing near the commutator.', 8], ['rebuild', 'Ran at 6 V after each bogie.', 20]],
+    parts: [['Traction tyre 9.2 × 10.4 mm', 2, 'fitted', 120]],
+    first: { withMeter: true, dead: true, celsius: 17 }, prove: { withMeter: true, drag: 1.08, speeds: true, held: true, celsius: 19, trial: [0, 10] },
+  },
+  {
+    engine: 'orrin-7', daysAgo: 3, dueIn: 1, station: 'mend', estimate: 90, limit: 6000, photographs: ['Orrin Seven on the cradle', 'Oil on the commutator'],
+    complaint: 'Forward it is fine, backwards it hesitates and draws more.', trial: 'Start from standing in reverse at 4 V with three wagons', wanted: 'Ready for the festival, both ways the same.',
+    condition: 'Oily underneath, clean above.',
+    findings: [
+      ['Commutator black with burnt oil', 'motor', 'mended', 'inside', 'Spirit on a bud, gaps with wood'],
+      ['End play too large, no thrust washer', 'worm shaft', 'confirmed', 'inside', 'Fit a 0.2 mm washer behind the worm'],
+      ['Brush on the near side not seated', 'motor', 'confirmed', 'inside', 'Re-seat, 600 grit on the seat'],
+      ['Step bent', 'left, front', 'left', 'arrived', 'The owner likes it so'],
+    ],
+    notes: [['first-run', 'Both ways compared at 12 V: reverse well up.', 10], ['find', 'Shaft moves 0.5 mm by hand. Hears as a rattle when changing direction.', 15], ['clean', 'Motor cleaned in the frame, upside down so the brushes stay in.', 20]],
+    parts: [['Thrust washer 2 × 4 × 0.2 mm', 1, 'here', 40]],
+    first: { withMeter: true, drag: 1.15, reverseDrag: 1.42, speeds: true, held: true, celsius: 20, trial: [7, 10] },
+  },
+  {
+    engine: 'vale-411', daysAgo: 11, dueIn: 12, station: 'find', estimate: 240, sentimental: true, consent: 'Aoife Brannagh by telephone, 3 days after take-in: clean and oil, nothing replaced without asking', photographs: ['Lady of the Vale, box open', 'Inside the tender: the signature'],
+    complaint: 'It was Grandad’s. It has not run since 1994 and I would like to hear it once more.', trial: 'One lap at walking pace, forward', wanted: 'Runs again, everything original, paint untouched.',
+    condition: 'Dried grease, brown and hard. Paint perfect. Smells of attic.',
+    arrivals: [['missing', 'Tender handrail, one'], ['loose', 'Small spring, origin unknown']],
+    findings: [['Grease set hard in the gear box', 'worm and gears', 'confirmed', 'arrived', 'Soften with mineral spirit, metal gears only'], ['Drawbar pin may not conduct', 'drawbar', 'suspected', 'arrived', 'Measure across it under load'], ['Tender wheels oxidised', 'tender', 'suspected', 'arrived', '']],
+    notes: [['take-in', 'Photographed all round. Paint is not to meet any solvent.', 15], ['first-run', 'Supply straight to the motor: hums, does not turn. Not forced.', 10]],
+    first: { withMeter: false, dead: true, celsius: 18 },
+  },
+  {
+    engine: 'fjell-90', daysAgo: 9, dueIn: -2, station: 'find', estimate: 180, limit: 14000, jonas: true, photographs: ['Old Fjell, front truck'],
+    complaint: 'The lamp burns steadily but the motor stops and starts.', trial: 'Ten metres of plain track at 6 V, forward', wanted: 'Runs like it did.',
+    findings: [['High resistance in one of the feeds', 'front truck to board', 'suspected', 'arrived', 'Volts at the motor terminals under load: 2 V of 10'], ['Truck pivot contact worn', 'front truck', 'suspected', 'arrived', '']],
+    notes: [['first-run', 'Lamp bright throughout. 10 V on the track, 2 V at the motor while it stands.', 20], ['find', 'Motor taken off the list for now: a poor feed lights a lamp and collapses under a motor.', 12]],
+    first: { withMeter: true, drag: 1.2, ohms: 2.6, speeds: false, held: true, celsius: 19, trial: [9, 10] },
+  },
+  {
+    engine: 'glen-15', daysAgo: 8, dueIn: 6, station: 'clean', estimate: 120, limit: 12000, photographs: ['Cups and axle ends, oil everywhere'],
+    complaint: 'Cuts out on turnouts and the sound begins again from the start.', trial: 'Through the yard ladder, eight turnouts, slow', wanted: 'No more starting up on every turnout. A stay-alive if it is needed.',
+    findings: [['Oil in the axle cups', 'all cups', 'confirmed', 'inside', 'Clean out, a trace of contact-safe oil only'], ['Decoder faulty', 'board', 'ruled-out', 'arrived', 'Sound that restarts means the supply was lost']],
+    notes: [['find', 'Steady on plain clean track at speed. Three of eight points open on the meter.', 25]],
+    first: { withMeter: false, stops: [14, 5], creep: 6.2, timed: [5.1, 5.3], trial: [8, 8], celsius: 20 },
+  },
+  {
+    engine: 'ridge-55', daysAgo: 2, dueIn: 9, station: 'first-run', estimate: 60, limit: 5000, jonas: true,
+    complaint: 'Runs beautifully since the last service but in the wrong direction.', trial: 'Controller to forward: which way does it go?', wanted: 'Forward is forward.',
+    first: { withMeter: true, speeds: true, held: true, celsius: 20, trial: [10, 10] },
+  },
+  {
+    engine: 'bus-1', daysAgo: 5, dueIn: 3, station: 'strip', estimate: 110, limit: 7000, photographs: ['Hair, all of it'],
+    complaint: 'Hesitates, jerks, and squeaks. The children say it is tired.', trial: 'Five laps of the carpet oval, count the stops', wanted: 'Happy children.',
+    findings: [['Hair wound into the gears', 'motor bogie', 'confirmed', 'arrived', 'Out with tweezers, axle by axle'], ['Grease across the commutator gaps', 'motor', 'confirmed', 'inside', 'Gaps with wood'], ['Springs of unequal length', 'brushes', 'suspected', 'inside', ''], ['Traction tyre cracked', 'driven axle', 'confirmed', 'arrived', 'New tyre while it is open']],
+    notes: [['first-run', 'Squeals on starting: dry bearing.', 8], ['strip', 'Bogie out, frame off. One truck at a time: the other is the pattern.', 18]],
+    parts: [['Traction tyre 8.6 × 9.9 mm', 1, 'ordered', 110]],
+    first: { withMeter: false, stops: [19, 5], creep: 4.1, timed: [7.8, 8.9], celsius: 19 },
+  },
+  {
+    engine: 'moor-5', daysAgo: 1, dueIn: 2, station: 'lubricate', estimate: 30, complaint: 'No complaint. Thirty-one hours since it was last oiled, two weekends of shows ahead.', trial: 'Ten starts at 3 V with the brake van', wanted: 'Oiled and looked over before the festival.',
+    notes: [['first-run', 'Nothing wrong. Care, not fault finding.', 6]],
+    first: { withMeter: true, drag: 1.12, volts: [3, 6, 9, 12], speeds: true, held: true, celsius: 20, trial: [0, 10] },
+  },
+  {
+    engine: 'kontor-64', daysAgo: 4, dueIn: 15, station: 'find', estimate: 150, limit: 11000,
+    complaint: 'Buzzes and will not change over to reverse every time.', trial: 'Twelve interruptions in a row: does each one step?', wanted: 'Changes over every time.',
+    findings: [['Sequence switch drum dirty', 'under the cab', 'suspected', 'arrived', 'Mineral spirit, paper strip between the points']],
+    first: { withMeter: true, speeds: false, volts: [6, 9, 12], celsius: 18, trial: [4, 12] },
+  },
+  {
+    engine: 'ridge-48', daysAgo: 14, dueIn: -5, station: 'rebuild', state: 'waiting', waitingFor: 'axle muff from Hinterau', estimate: 200, limit: 13000, jonas: true, photographs: ['Parcel as opened', 'Two bags of loose parts, counted'],
+    complaint: 'Taken apart by my nephew. All the pieces should be there.', trial: 'Forward and back over two metres, no noise', wanted: 'One locomotive instead of two bags.',
+    arrivals: [['loose', 'Worm cover clip, two', 'placed'], ['loose', 'Bronze strip'], ['missing', 'One cup joint'], ['broken', 'Cab step']],
+    findings: [['Muff cracked on the third axle', 'rear truck', 'confirmed', 'inside', 'New muff ordered; gauge, then fix'], ['Bronze strip bent by us while fitting', 'front truck', 'mended', 'here', 'Straightened, tension checked against the other']],
+    notes: [['take-in', 'Parcel counted in against the list, three parts short.', 25], ['strip', 'Was stripped already; laid out on the tray in order.', 40], ['rebuild', 'Front truck together, runs at 4 V.', 55]],
+    parts: [['Axle muff, acetal, 12 mm', 1, 'ordered', 280], ['Cup joint 1.5 mm', 1, 'here', 150]],
+  },
+  {
+    engine: 'pilgrim-2', daysAgo: 18, dueIn: 8, station: 'mend', state: 'waiting', waitingFor: 'glue on the frame spacer until tomorrow', estimate: 160, limit: 15000, photographs: ['Frame halves, insulators out'],
+    complaint: 'Short circuit now and then, worst on curves.', trial: 'Ten times round the tightest curve', wanted: 'No short, no guessing.',
+    findings: [['Insulating spacer split', 'frame, rear', 'confirmed', 'inside', 'Glued as a temporary; new one to be made'], ['Two washers too many', 'from a previous strip', 'confirmed', 'inside', 'Found where they belong: behind the gear']],
+    notes: [['find', 'Halves 0.4 Ω apart when the chassis is twisted.', 30]],
+    first: { withMeter: true, drag: 1.3, speeds: true, held: false, celsius: 20, trial: [6, 10] },
+  },
+  {
+    engine: 'atlas-1', daysAgo: 21, dueIn: 20, station: 'take-in', state: 'waiting', waitingFor: 'the owner’s word on the price', estimate: 300, limit: 20000,
+    complaint: 'The horn is silent and it changes direction when it likes.', wanted: 'Horn and reversing as they were.',
+    arrivals: [['missing', 'Dummy unit’s rear coupler'], ['broken', 'Horn grille']],
+  },
+]
+
+type Past = readonly [engine: string, daysAgo: number, complaint: string, found: string, remedy: string, minutes: number, price: number, jonas?: boolean]
+
+/** Five years of jobs that went home. */
+const past: readonly Past[] = [
+  ['orrin-7', 371, 'Stalls on the quay turnout.', 'Treads and wipers dirty', 'Cleaned, wiper tension evened', 55, 3960],
+  ['orrin-7', 742, 'Squeals when cold.', 'Front motor bearing dry', 'One drop of light oil, run in', 25, 1800],
+  ['orrin-12', 48, 'Does not run, house clearance.', 'Brush stuck in its holder', 'Freed, holder cleaned', 70, 5040, true],
+  ['orrin-3', 212, 'Own stock: is the motor good?', 'Weak magnet, armature good', 'Kept as donor', 40, 0],
+  ['vale-418', 30, 'Tender wheels new, stops on dead track.', 'New tender wheels not insulated on one side', 'Turned on the axles, back-to-back set', 85, 6120],
+  ['vale-418', 655, 'Slow, gets warm.', 'Worm mesh too tight', 'Motor shimmed, current down', 75, 5400],
+  ['salt-211', 96, 'Carpet engine, no longer pulls.', 'Hair and a perished tyre', 'Gears cleared, tyres renewed', 80, 5760, true],
+  ['salt-211', 690, 'One lamp out.', 'Lamp blown', 'New lamp', 20, 1900],
+  ['salt-230', 25, 'Loses its grip with the long goods.', 'Tyres hard', 'Tyres renewed, treads cleaned', 50, 4100],
+  ['salt-230', 402, 'Before the festival: service.', 'Nothing wrong', 'Cleaned and oiled', 35, 2520],
+  ['salt-230', 1120, 'Growls.', 'Idler split', 'Idler renewed', 95, 7400],
+  ['shunter-2', 33, 'Eight hours a day at the festival: service.', 'Brushes at half their length', 'Left bedded in, contacts cleaned', 45, 3240],
+  ['shunter-2', 398, 'Stops at the crossing.', 'Wiper bent clear of its wheel', 'Bent back, all six compared', 30, 2160],
+  ['shunter-2', 1495, 'Bought at a swap meet, unknown.', 'Dried grease throughout', 'Stripped, cleaned, lubricated', 130, 9360],
+  ['shunter-9', 61, 'Not run since about 2009.', 'Grease set, contacts black', 'Cleaned throughout', 120, 8640],
+  ['ridge-61', 18, 'Club engine: runs hot since the decoder.', 'Decoder limit set too high, bearing dry', 'Oiled; values written down', 65, 4680, true],
+  ['ridge-61', 980, 'Fit the club’s decoder.', 'Motor insulated, suppressor removed', 'Decoder fitted and proved', 140, 12100],
+  ['bus-4', 77, 'Unused, will it run?', 'Grease hardened in the box', 'Cleaned, first run since new', 60, 4320],
+  ['fjell-92', 140, 'Second-hand: check it over.', 'Rear truck rods bind', 'Quartering of axle two set right', 110, 7920],
+  ['fjell-90', 1260, 'Valve gear clicks.', 'Rivet loose', 'Rivet closed', 45, 3240],
+  ['glen-18', 205, 'Stutters.', 'Cups tarnished', 'Cups and axle ends polished', 70, 5040],
+  ['glen-15', 860, 'Fit sound.', 'Speaker on foam, sealed', 'Decoder and speaker fitted', 190, 18400],
+  ['moor-5', 190, 'After the spring shows.', 'Nothing wrong', 'Cleaned and oiled', 30, 2160],
+  ['moor-6', 189, 'After the spring shows.', 'Crank pin loose', 'Pin fixed', 40, 2880],
+  ['moor-6', 1010, 'Wobbles.', 'Wheel off square', 'Wheel re-seated, gauge set', 55, 3960, true],
+  ['tarn-8', 120, 'Flea-market find.', 'Roof switch open', 'Contacts cleaned', 50, 3600],
+  ['kontor-64', 365, 'Yearly look.', 'Drum dirty', 'Drum cleaned, points closed up', 60, 4320],
+  ['pilgrim-2', 1590, 'Reverse is weak.', 'Brush spring collapsed', 'Spring pair renewed; winding had been hot', 85, 6900],
+]
+
+export const jobs: readonly DemoJob[] = [
+  ...past.map(([engine, daysAgo, complaint, found, remedy, minutes, price, jonas], index): DemoJob => {
+    const nothingWrong = found === 'Nothing wrong'
+    const withMeter = index % 4 !== 3
+    return {
+      engine, daysAgo, complaint, trial: 'Five laps at half speed, count the stops', station: 'hand-back', state: 'handed-back', outAfter: Math.min(daysAgo - 1, 4 + (index % 9)), estimate: Math.round((minutes * 1.1) / 5) * 5, jonas: jonas ?? false,
+      findings: nothingWrong ? [] : [[found, '', 'mended', 'inside', remedy]],
+      notes: [['find', nothingWrong ? 'Looked through, nothing found.' : `${found}.`, Math.round(minutes * 0.3)], [nothingWrong ? 'lubricate' : 'mend', `${remedy}.`, minutes - Math.round(minutes * 0.3)]],
+      first: withMeter ? { withMeter, drag: nothingWrong ? 1.05 : 1.35 + (index % 3) * 0.1, speeds: index % 2 === 0, held: index % 2 === 0, celsius: 18 + (index % 4) } : { withMeter, stops: [nothingWrong ? 0 : 9 + (index % 5), 5], timed: [8.5, 9.1], creep: 5 },
+      prove: withMeter ? { withMeter, drag: 1, speeds: index % 2 === 0, held: index % 2 === 0, celsius: 19 } : { withMeter, stops: [index % 2, 5], timed: [6.4, 6.5], creep: 11 },
+      handBack: { price, lubricants: 'Light oil on bearings, plastic-safe grease on gears', dueAgain: 'After 24 h of running, or in a year' },
+    }
+  }),
+  ...inHand,
+].sort((a, b) => b.daysAgo - a.daysAgo)

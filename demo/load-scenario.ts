@@ -1,0 +1,175 @@
+import { v7 as newId } from 'uuid'
+import { runCommand } from '../server/commands/run-command'
+import type { Actor } from '../server/commands/write'
+import type { Database } from '../server/db/book'
+import { openWorkshop } from '../server/services/open-workshop'
+import { keepPhotograph } from '../server/services/photographs'
+import type { MeterRow } from '../shared/book'
+import type { CommandName, CommandPayload } from '../shared/messages/commands'
+import { boxesOf, understandLine } from '../shared/reading-line'
+import { stationIds } from '../shared/vocabulary'
+import { drawPhotograph } from './draw-photograph'
+import { engines, type DemoEngine } from './engines'
+import { engineTypes, type DemoType } from './engine-types'
+import { jobs, type DemoJob } from './jobs'
+import { benchHand, meters, owners, reader, shop } from './people-and-owners'
+import { demoLines, type DemoSheet } from './sheets'
+
+const DAY_MS = 24 * 3600 * 1000
+const MINUTE_MS = 60 * 1000
+
+interface ScenarioOptions {
+  readonly now: Date
+  readonly password: string
+}
+
+/** Loads the scenario through the same commands the screens use: nothing is put in past them. */
+export async function loadScenario(database: Database, { now, password }: ScenarioOptions): Promise<void> {
+  const maren = await openWorkshop(database, { workshopName: shop.name, name: 'Maren Tolvik', signInName: 'maren', password })
+  const loader = new ScenarioLoader(database, maren, now)
+  await loader.workshop(password)
+  await loader.book()
+  for (const [index, job] of jobs.entries()) await loader.job(job, index)
+}
+
+class ScenarioLoader {
+  private readonly ownerIds = new Map<string, string>()
+  private readonly typeIds = new Map<string, string>()
+  private readonly engineIds = new Map<string, string>()
+  private readonly meterRows: MeterRow[] = []
+  private jonas: Actor | null = null
+
+  constructor(private readonly database: Database, private readonly maren: Actor, private readonly now: Date) {}
+
+  private async run<N extends CommandName>(name: N, payload: CommandPayload<N>, at: Date, options: { actor?: Actor; expectedVersion?: number } = {}): Promise<{ version?: number }> {
+    const { actor = this.maren, expectedVersion } = options
+    const receipt = await runCommand(this.database, actor, name, { commandId: newId(), capturedAt: at.toISOString(), ...(expectedVersion === undefined ? {} : { expectedVersion }), payload })
+    return receipt.result as { version?: number }
+  }
+
+  async workshop(password: string): Promise<void> {
+    const at = new Date(this.now.getTime() - 5 * 365 * DAY_MS)
+    await this.run('workshop.save', { fields: shop }, at, { expectedVersion: 1 })
+    for (const account of [benchHand, reader]) {
+      const id = newId()
+      await this.run('person.save', { id, fields: account, password }, at)
+      if (account === benchHand) this.jonas = { id, name: account.name, role: account.role }
+    }
+    for (const fields of meters) {
+      const id = newId()
+      await this.run('meter.save', { id, fields }, at)
+      this.meterRows.push({ id, version: 1, ...fields })
+    }
+  }
+
+  async book(): Promise<void> {
+    const at = new Date(this.now.getTime() - 5 * 365 * DAY_MS)
+    for (const fields of owners) {
+      const id = newId()
+      this.ownerIds.set(fields.name, id)
+      await this.run('owner.save', { id, fields }, at)
+    }
+    for (const type of engineTypes) {
+      const id = newId()
+      this.typeIds.set(type.key, id)
+      await this.run('engine-type.save', { id, fields: type.fields }, at)
+    }
+    for (const engine of engines) await this.engine(engine, at)
+  }
+
+  private async engine(engine: DemoEngine, at: Date): Promise<void> {
+    const id = newId()
+    this.engineIds.set(engine.key, id)
+    const type = this.typeOf(engine)
+    await this.run('engine.save', {
+      id,
+      fields: {
+        ownerId: this.ownerIds.get(engine.owner) as string, typeId: this.typeIds.get(engine.type) as string,
+        nickname: engine.nickname ?? '', runningNumber: engine.number ?? '', marks: engine.marks ?? '', condition: '', history: engine.history ?? '', differences: engine.differences ?? '',
+        units: (engine.units ?? [{ name: 'Locomotive', powered: true }]).map((unit) => ({ id: newId(), marks: '', ...unit })),
+      },
+    }, at)
+    const { motorKind, poles } = type.fields
+    await this.run('component.save', { id: newId(), engineId: id, fields: { kind: 'motor', description: `Original ${motorKind.replace('-', ' ')} motor, ${poles} poles`, fittedOn: null, removedOn: null, notes: '' } }, at)
+    if (engine.decoder) {
+      const fittedOn = new Date(this.now.getTime() - 850 * DAY_MS).toISOString().slice(0, 10)
+      await this.run('component.save', { id: newId(), engineId: id, fields: { kind: 'decoder', description: engine.decoder, fittedOn, removedOn: null, notes: 'Address in the lid' } }, at)
+    }
+  }
+
+  private typeOf(engine: DemoEngine): DemoType {
+    return engineTypes.find((type) => type.key === engine.type) as DemoType
+  }
+
+  async job(demo: DemoJob, index: number): Promise<void> {
+    const engine = engines.find((candidate) => candidate.key === demo.engine) as DemoEngine
+    const actor = demo.jonas && this.jonas ? this.jonas : this.maren
+    const takenIn = new Date(this.now.getTime() - demo.daysAgo * DAY_MS)
+    takenIn.setUTCHours(9, 10 + (index % 40), 0, 0)
+    let clock = Math.min(takenIn.getTime(), this.now.getTime() - 6 * 3600 * 1000)
+    const later = (minutes: number): Date => new Date((clock += minutes * MINUTE_MS))
+    const jobId = newId()
+    const day = (days: number): string => new Date(this.now.getTime() + days * DAY_MS).toISOString().slice(0, 10)
+    const { version: taken = 1 } = await this.run('job.take-in', {
+      jobId, owner: { existing: this.ownerIds.get(engine.owner) as string }, type: null, engine: { existing: this.engineIds.get(engine.key) as string },
+      job: {
+        complaint: demo.complaint, trial: demo.trial ?? '', trialAttempts: demo.first?.trial?.[1] ?? 10, wanted: demo.wanted ?? '', moneyLimit: demo.limit ?? null,
+        sentimental: demo.sentimental ?? false, consent: demo.consent ?? '', conditionOnArrival: demo.condition ?? '', dueOn: demo.dueIn === undefined ? null : day(demo.dueIn),
+        estimateMinutes: demo.estimate ?? null, arrivals: (demo.arrivals ?? []).map(([kind, what, fate]) => ({ id: newId(), kind, what, fate: fate ?? null })),
+      },
+    }, new Date(clock), { actor })
+    for (const [ordinal, caption] of (demo.photographs ?? []).entries()) {
+      const bytes = await drawPhotograph(engine.livery, index * 10 + ordinal + 1)
+      await keepPhotograph(this.database, actor, newId(), { id: newId(), jobId, station: ordinal === 0 ? 'take-in' : 'find', caption, takenAt: later(2) }, bytes)
+    }
+    const before = [...(demo.notes ?? [])]
+    if (demo.first) await this.sheet(jobId, 'first-run', this.typeOf(engine), demo.first, index * 2 + 1, later, actor)
+    for (const [what, place, state, origin, remedy] of demo.findings ?? []) await this.finding(jobId, { what, place, origin, remedy }, state, later, actor)
+    for (const [station, text, minutes] of before) {
+      await this.run('note.add', { id: newId(), jobId, fields: { station, text, minutes, supersedesId: null } }, later(minutes), { actor })
+    }
+    for (const [what, quantity, state, price] of demo.parts ?? []) {
+      await this.run('part.save', { id: newId(), jobId, fields: { what, quantity, state, price: price ?? null } }, later(1), { actor })
+    }
+    if (demo.prove) await this.sheet(jobId, 'prove', this.typeOf(engine), demo.prove, index * 2 + 2, later, actor)
+    let version = taken
+    const reached = stationIds.indexOf(demo.station)
+    for (let at = 1; at <= reached; at++) {
+      const last = at === reached
+      const station = stationIds[at] ?? 'take-in'
+      if (demo.handBack && station === 'hand-back') continue
+      const state = last && demo.state === 'waiting' ? 'waiting' : 'open'
+      version = (await this.run('job.move', { id: jobId, fields: { station, state, waitingFor: last ? demo.waitingFor ?? '' : '' } }, later(1), { actor, expectedVersion: version })).version ?? version
+    }
+    if (reached === 0 && demo.state === 'waiting') await this.run('job.move', { id: jobId, fields: { station: 'take-in', state: 'waiting', waitingFor: demo.waitingFor ?? '' } }, later(1), { actor, expectedVersion: version })
+    if (demo.handBack) {
+      const { leftUndone = '', lubricants = '', dueAgain = '', partsReturned = '', price } = demo.handBack
+      const out = new Date(Math.max(clock, takenIn.getTime() + (demo.outAfter ?? 1) * DAY_MS))
+      await this.run('job.hand-back', { id: jobId, fields: { leftUndone, lubricants, dueAgain, partsReturned, price } }, out, { actor, expectedVersion: version })
+    }
+  }
+
+  private async finding(jobId: string, fields: { what: string; place: string; origin: 'arrived' | 'inside' | 'here'; remedy: string }, state: CommandPayload<'finding.save'>['fields']['state'], later: (minutes: number) => Date, actor: Actor): Promise<void> {
+    const id = newId()
+    const life = state === 'mended' ? ['suspected', 'confirmed', 'mended'] as const : state === 'suspected' ? ['suspected'] as const : ['suspected', state] as const
+    for (const [step, stepState] of life.entries()) {
+      await this.run('finding.save', { id, jobId, fields: { ...fields, state: stepState } }, later(3), { actor, ...(step > 0 ? { expectedVersion: step } : {}) })
+    }
+  }
+
+  private async sheet(jobId: string, station: 'first-run' | 'prove', type: DemoType, demo: DemoSheet, seed: number, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+    const sheetId = newId()
+    const ac = type.fields.power === 'ac'
+    const meter = (name: string): MeterRow | null => this.meterRows.find((row) => row.name.startsWith(name)) ?? null
+    const used = { voltage: meter('Bench meter, 20 V'), current: meter(ac ? 'Track meter' : 'Bench meter, 400 mA') }
+    await this.run('sheet.save', {
+      id: sheetId, jobId,
+      fields: { station, withMeter: demo.withMeter, roomCelsius: demo.celsius ?? null, warmedUp: false, supply: ac ? 'ac' : type.fields.power === 'dcc' ? 'dcc' : 'smooth-dc', voltageMeterId: demo.withMeter ? used.voltage?.id ?? null : null, currentMeterId: demo.withMeter ? used.current?.id ?? null : null, remarks: '' },
+    }, later(2), { actor })
+    for (const line of demoLines(type, demo, seed)) {
+      const { fields, errors } = understandLine(line, boxesOf(line.kind, 'rotation'), used)
+      if (!fields) throw new Error(`The scenario holds a line that cannot be understood: ${JSON.stringify({ line, errors })}`)
+      await this.run('reading.add', { id: newId(), jobId, sheetId, supersedesId: null, fields }, later(0.5), { actor })
+    }
+  }
+}

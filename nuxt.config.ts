@@ -1,0 +1,56 @@
+import { fileURLToPath } from 'node:url'
+import vuetify, { transformAssetUrls } from 'vite-plugin-vuetify'
+
+const fontFolder = (weight: string): string =>
+  fileURLToPath(new URL(`./node_modules/@expo-google-fonts/atkinson-hyperlegible-next/${weight}`, import.meta.url))
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-01-01',
+  modules: [
+    '@pinia/nuxt',
+    'nuxt-auth-utils',
+    '@nuxt/eslint',
+    (_options, nuxt) => {
+      nuxt.hooks.hook('vite:extendConfig', (config) => {
+        config.plugins?.push(vuetify({ autoImport: true }))
+      })
+    },
+  ],
+  ssr: true,
+  // Every screen is drawn in the browser; the server answers with data.
+  routeRules: { '/**': { ssr: false } },
+  buildDir: '.nuxt',
+  telemetry: false,
+  devtools: { enabled: false },
+  css: ['vuetify/styles', '@fontsource-variable/atkinson-hyperlegible-next/index.css', '@fontsource-variable/atkinson-hyperlegible-mono/index.css', '~/assets/dress.css'],
+  build: { transpile: ['vuetify'] },
+  imports: { imports: [{ from: '@vueuse/core', name: 'useEventListener' }, { from: '@vueuse/core', name: 'watchDebounced' }] },
+  components: [{ path: '~/components', pathPrefix: false }],
+  app: {
+    head: {
+      title: 'Echoppe',
+      htmlAttrs: { lang: 'en-GB' },
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'theme-color', content: '#1F4D3A' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
+    },
+  },
+  runtimeConfig: {
+    session: {
+      name: 'echoppe',
+      password: '',
+      // A long day at the bench.
+      maxAge: 60 * 60 * 14,
+      cookie: { sameSite: 'strict', secure: true, httpOnly: true },
+    },
+  },
+  nitro: {
+    compressPublicAssets: { gzip: true, brotli: true },
+    serverAssets: [{ baseName: 'font-regular', dir: fontFolder('400Regular') }, { baseName: 'font-bold', dir: fontFolder('700Bold') }],
+  },
+  vite: {
+    build: { cssMinify: 'lightningcss' },
+    worker: { format: 'es' },
+    vue: { template: { transformAssetUrls } },
+  },
+  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+})

@@ -1,0 +1,25 @@
+import { defineConfig } from '@playwright/test'
+
+/** Debian's Chromium against the built application on a throw-away MariaDB. */
+export default defineConfig({
+  testDir: 'tests/e2e',
+  testMatch: '**/*.spec.ts',
+  fullyParallel: false,
+  workers: 2,
+  retries: 0,
+  forbidOnly: true,
+  timeout: 90_000,
+  expect: { timeout: 10_000 },
+  outputDir: 'test-results',
+  reporter: [['list']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    timezoneId: 'Europe/London',
+    actionTimeout: 15_000,
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--disable-quic', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
+    },
+  },
+})

@@ -1,0 +1,17 @@
+import { jobStates, stationIds, type JobState, type StationId } from '../../../shared/vocabulary'
+import { answer, wholeNumber } from '../../answer'
+import { jobSorts, listJobs, type JobSort } from '../../services/list-jobs'
+
+export default answer(async (event, database) => {
+  const query = getQuery(event)
+  const states = String(query.states ?? '').split(',').filter((state): state is JobState => state in jobStates)
+  const sort = String(query.sort ?? 'due')
+  return listJobs(database, {
+    search: String(query.search ?? '').slice(0, 200),
+    states,
+    station: stationIds.includes(query.station as StationId) ? query.station as StationId : null,
+    sort: sort in jobSorts ? sort as JobSort : 'due',
+    page: wholeNumber(query.page, 1, 1, 100_000),
+    pageSize: wholeNumber(query.pageSize, 20, 1, 100),
+  })
+})

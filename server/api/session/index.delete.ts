@@ -1,0 +1,6 @@
+import { openAnswer } from '../../answer'
+
+export default openAnswer(async (event) => {
+  await clearUserSession(event)
+  return { person: null }
+})

@@ -1,0 +1,40 @@
+import type { CommandName, CommandPayload } from '../../shared/messages/commands'
+import { addNote } from './add-note'
+import { addReading } from './add-reading'
+import { editJob } from './edit-job'
+import { handBackJob } from './hand-back-job'
+import { moveJob } from './move-job'
+import { saveComponent } from './save-component'
+import { saveEngine } from './save-engine'
+import { saveEngineType } from './save-engine-type'
+import { saveFinding } from './save-finding'
+import { saveMeter } from './save-meter'
+import { saveOwner } from './save-owner'
+import { savePart } from './save-part'
+import { savePerson } from './save-person'
+import { saveSheet } from './save-sheet'
+import { saveWorkshop } from './save-workshop'
+import { strikeReading } from './strike-reading'
+import { takeIn } from './take-in'
+import type { Write } from './write'
+
+/** Every command by name; what a handler returns is the stored result of the command. */
+export const handlers: { readonly [N in CommandName]: (write: Write, payload: CommandPayload<N>) => Promise<unknown> } = {
+  'owner.save': saveOwner,
+  'engine-type.save': saveEngineType,
+  'engine.save': saveEngine,
+  'component.save': saveComponent,
+  'job.take-in': takeIn,
+  'job.edit': editJob,
+  'job.move': moveJob,
+  'job.hand-back': handBackJob,
+  'finding.save': saveFinding,
+  'note.add': addNote,
+  'part.save': savePart,
+  'sheet.save': saveSheet,
+  'reading.add': addReading,
+  'reading.strike': strikeReading,
+  'meter.save': saveMeter,
+  'workshop.save': saveWorkshop,
+  'person.save': savePerson,
+}

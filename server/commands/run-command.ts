@@ -1,0 +1,106 @@
+import { createHash } from 'node:crypto'
+import { eq } from 'drizzle-orm'
+import { mayCommand, type CommandName, type CommandPayload, type Envelope } from '../../shared/messages/commands'
+import { problemsOf } from '../../shared/validate'
+import type { Database } from '../db/book'
+import { journal } from '../db/schema'
+import { databaseErrorCode, Problem } from '../problems'
+import { handlers } from './handlers'
+import { Write, type Actor } from './write'
+
+/** What the sender gets back: the same for the first delivery and for every repeat. */
+export interface CommandReceipt {
+  readonly result: unknown
+  /** True when this command had been carried out before. */
+  readonly repeated: boolean
+}
+
+const RETRIES = 4
+
+/**
+ * Carries out one write: validated, authorised, once. In one transaction the command is looked up (a known one
+ * returns its stored result before any version is compared; the same id with another body is refused), done,
+ * and entered in the journal.
+ *
+ * @throws Problem 400, 403, 404, 409 or 422, each with a sentence
+ */
+export async function runCommand(database: Database, actor: Actor, name: CommandName, message: unknown): Promise<CommandReceipt> {
+  const envelopeProblems = problemsOf('Envelope', message)
+  if (envelopeProblems.length > 0) throw new Problem(422, 'invalid', envelopeProblems[0]?.message ?? '', { fields: envelopeProblems })
+  const envelope = message as Envelope
+  if (!mayCommand(actor.role, name)) {
+    throw new Problem(403, 'role', actor.role === 'reader' ? 'Your account may read the book but not write in it.' : 'Only the owner of the shop may change this.')
+  }
+  const payloadProblems = problemsOf(name, envelope.payload)
+  if (payloadProblems.length > 0) throw new Problem(422, 'invalid', payloadProblems[0]?.message ?? '', { fields: payloadProblems })
+
+  // A password leaves no trace in the journal, not even a quick hash of it.
+  const bodyHash = hashOf(name, name === 'person.save' ? { ...(envelope.payload as object), password: null } : envelope.payload)
+  return runOnce(database, { commandId: envelope.commandId, name, bodyHash, actor, capturedAt: new Date(envelope.capturedAt), expectedVersion: envelope.expectedVersion },
+    (write) => handlers[name](write, envelope.payload as CommandPayload<never>))
+}
+
+/** What identifies one write, whatever it does. */
+export interface CommandHead {
+  readonly commandId: string
+  readonly name: string
+  readonly bodyHash: string
+  readonly actor: Actor
+  readonly capturedAt: Date
+  readonly expectedVersion?: number | undefined
+}
+
+/** Does a write exactly once, whatever is repeated, raced or interrupted. */
+export async function runOnce(database: Database, head: CommandHead, perform: (write: Write) => Promise<unknown>): Promise<CommandReceipt> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await database.transaction(async (transaction) => {
+        const [known] = await transaction.select({ bodyHash: journal.bodyHash, result: journal.result, personId: journal.personId })
+          .from(journal).where(eq(journal.commandId, head.commandId)).orderBy(journal.ordinal).limit(1)
+        if (known) {
+          if (known.bodyHash !== head.bodyHash || known.personId !== head.actor.id) {
+            throw new Problem(422, 'command-reused', 'This entry’s number was already used for another entry. Write it once more.')
+          }
+          return { result: known.result, repeated: true }
+        }
+        const write = new Write(transaction, head.actor, head.capturedAt, new Date(), head.expectedVersion)
+        const result = (await perform(write)) ?? null
+        if (write.entries.length === 0) throw new Error(`${head.name} left no journal entry.`)
+        await transaction.insert(journal).values(write.entries.map((entry, ordinal) => ({
+          commandId: head.commandId,
+          ordinal,
+          command: head.name,
+          bodyHash: head.bodyHash,
+          result: ordinal === 0 ? result : null,
+          personId: head.actor.id,
+          subject: entry.subject,
+          subjectId: entry.subjectId,
+          jobId: entry.jobId ?? null,
+          summary: entry.summary.slice(0, 400),
+          before: entry.before ?? null,
+          after: entry.after ?? null,
+          capturedAt: head.capturedAt,
+          receivedAt: write.receivedAt,
+        })))
+        return { result, repeated: false }
+      })
+    } catch (error) {
+      const code = databaseErrorCode(error)
+      // A twin of this very command got in first, or two writes waited for each other: look again.
+      const worthAnotherLook = code === 'ER_LOCK_DEADLOCK' || code === 'ER_LOCK_WAIT_TIMEOUT' || code === 'ER_DUP_ENTRY' || code === 'ER_CHECKREAD'
+      if (!worthAnotherLook || attempt >= RETRIES) throw duplicateProblem(code) ?? error
+    }
+  }
+}
+
+function duplicateProblem(code: string | undefined): Problem | null {
+  return code === 'ER_DUP_ENTRY' ? new Problem(422, 'taken', 'This name or number is already taken in the book.') : null
+}
+
+/** SHA-256 over the name and payload with keys in order: the version and times of the envelope do not count. */
+export function hashOf(name: string, payload: unknown): string {
+  return createHash('sha256').update(name).update('\n').update(JSON.stringify(payload, (_, value: unknown) =>
+    (value !== null && typeof value === 'object' && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : value))).digest('hex')
+}

@@ -1,0 +1,42 @@
+import { eq, max } from 'drizzle-orm'
+import type { CommandPayload } from '../../shared/messages/commands'
+import { engine, engineType, job, owner } from '../db/schema'
+import { cannotBeWritten } from '../problems'
+import { jobSearchText } from './job-search-text'
+import { saveEngineType } from './save-engine-type'
+import { saveOwner } from './save-owner'
+import type { Write } from './write'
+
+/** Owner, type and engine found or made, and the job opened, all in one write. */
+export async function takeIn(write: Write, payload: CommandPayload<'job.take-in'>) {
+  const ownerId = 'existing' in payload.owner ? payload.owner.existing : (await saveOwner(write, payload.owner.made)).id
+  const itsOwner = await write.lock(owner, ownerId, 'owner')
+
+  let engineId: string
+  if ('existing' in payload.engine) {
+    engineId = payload.engine.existing
+    await write.lock(engine, engineId, 'engine')
+  } else {
+    engineId = payload.engine.made.id
+    if (!payload.type) throw cannotBeWritten('An engine that is new to the book needs its type.', 'type')
+    const typeId = 'existing' in payload.type ? payload.type.existing : (await saveEngineType(write, payload.type.made)).id
+    await write.lock(engineType, typeId, 'engine type')
+    const fields = { ...payload.engine.made.fields, ownerId, typeId }
+    await write.save(engine, engineId, 'engine', fields)
+    write.journal({ subject: 'engine', subjectId: engineId, summary: `Engine ${fields.nickname || fields.runningNumber || 'without a name'} entered`, after: fields })
+  }
+
+  const machine = await write.lock(engine, engineId, 'engine')
+  const [itsType] = await write.transaction.select().from(engineType).where(eq(engineType.id, machine.typeId))
+  const [highest] = await write.transaction.select({ number: max(job.number) }).from(job).for('update')
+  const number = (highest?.number ?? 1000) + 1
+  const searchText = jobSearchText({
+    number, complaint: payload.job.complaint, nickname: machine.nickname, runningNumber: machine.runningNumber,
+    maker: itsType?.maker ?? '', type: itsType?.name ?? '', owner: itsOwner.name,
+  })
+  await write.save(job, payload.jobId, 'job', {
+    ...payload.job, number, engineId, state: 'open', station: 'take-in', waitingFor: '', searchText, takenInAt: write.capturedAt,
+  })
+  write.journal({ subject: 'job', subjectId: payload.jobId, jobId: payload.jobId, summary: `Job ${number} taken in`, after: payload.job })
+  return { id: payload.jobId, number, version: 1 }
+}

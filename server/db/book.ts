@@ -1,0 +1,55 @@
+import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
+import { createPool, type Pool } from 'mysql2/promise'
+import * as schema from './schema'
+
+/** Where the book's database listens; given by the start command through the environment. */
+export interface DatabaseAddress {
+  readonly host: string
+  readonly port: number
+  readonly user: string
+  readonly password: string
+  readonly database: string
+}
+
+export type Database = MySql2Database<typeof schema>
+export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
+
+/** The open book: one pool for the process. */
+export interface Book {
+  readonly database: Database
+  readonly pool: Pool
+  close(): Promise<void>
+}
+
+export function openBook(address: DatabaseAddress, connections = 10): Book {
+  const pool = createPool({
+    ...address,
+    connectionLimit: connections,
+    timezone: 'Z',
+    charset: 'utf8mb4',
+    connectTimeout: 4000,
+    enableKeepAlive: true,
+    supportBigNumbers: true,
+  })
+  return {
+    database: drizzle(pool, { schema, mode: 'planetscale' }),
+    pool,
+    close: () => pool.end(),
+  }
+}
+
+/** Reads the address from the environment; says which variable is missing. */
+export function databaseAddressFromEnvironment(environment: Record<string, string | undefined>): DatabaseAddress {
+  const need = (name: string): string => {
+    const value = environment[name]
+    if (!value) throw new Error(`${name} is not set: start the shop with bin/demo or bin/start, which set it.`)
+    return value
+  }
+  return {
+    host: '127.0.0.1',
+    port: Number(need('ECHOPPE_DATABASE_PORT')),
+    user: need('ECHOPPE_DATABASE_USER'),
+    password: need('ECHOPPE_DATABASE_PASSWORD'),
+    database: need('ECHOPPE_DATABASE_NAME'),
+  }
+}

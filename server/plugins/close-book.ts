@@ -1,0 +1,5 @@
+import { closeTheBook } from '../open-book'
+
+export default defineNitroPlugin((nitro) => {
+  nitro.hooks.hook('close', closeTheBook)
+})

@@ -1,0 +1,37 @@
+import { and, asc, count, desc, eq, inArray, sql, type SQL } from 'drizzle-orm'
+import type { JobTag, Page } from '../../shared/book'
+import type { JobState, StationId } from '../../shared/vocabulary'
+import type { Database } from '../db/book'
+import { job } from '../db/schema'
+import { byDueDate, jobIds, jobTags } from './job-tags'
+
+export const jobSorts = {
+  due: byDueDate,
+  newest: [desc(job.takenInAt)],
+  oldest: [asc(job.takenInAt)],
+  number: [desc(job.number)],
+} as const
+export type JobSort = keyof typeof jobSorts
+
+export interface JobQuery {
+  readonly search: string
+  readonly states: readonly JobState[]
+  readonly station: StationId | null
+  readonly sort: JobSort
+  readonly page: number
+  readonly pageSize: number
+}
+
+/** A page of jobs: every word of the search must occur somewhere in number, engine, type, owner or complaint. */
+export async function listJobs(database: Database, query: JobQuery): Promise<Page<JobTag>> {
+  const words = query.search.trim().split(/\s+/).filter(Boolean).slice(0, 8)
+  const conditions: SQL[] = words.map((word) => sql`${job.searchText} like ${`%${word.replace(/[\\%_]/g, '\\$&')}%`}`)
+  if (query.states.length > 0) conditions.push(inArray(job.state, [...query.states]))
+  if (query.station) conditions.push(eq(job.station, query.station))
+  const where = conditions.length > 0 ? and(...conditions) : undefined
+  const [[total], ids] = await Promise.all([
+    database.select({ total: count() }).from(job).where(where),
+    jobIds(database, where, [...jobSorts[query.sort], desc(job.number)], query.pageSize, (query.page - 1) * query.pageSize),
+  ])
+  return { total: total?.total ?? 0, rows: await jobTags(database, ids) }
+}

@@ -1,0 +1,51 @@
+import { asc, desc, eq } from 'drizzle-orm'
+import type { JobBook, JournalRow } from '../../shared/book'
+import type { Database } from '../db/book'
+import { component, engine, engineType, finding, job, journal, note, owner, partWanted, person, photograph, reading, sheet } from '../db/schema'
+import { notInTheBook } from '../problems'
+
+/** Everything of one job, for its screen and its hand-back sheet. */
+export async function readJob(database: Database, id: string): Promise<JobBook> {
+  const [head] = await database.select({ job, engine, type: engineType, owner }).from(job)
+    .innerJoin(engine, eq(job.engineId, engine.id)).innerJoin(engineType, eq(engine.typeId, engineType.id)).innerJoin(owner, eq(engine.ownerId, owner.id))
+    .where(eq(job.id, id))
+  if (!head) throw notInTheBook('job')
+  const [components, findings, notes, parts, sheets, readings, photographs, entries] = await Promise.all([
+    database.select().from(component).where(eq(component.engineId, head.engine.id)).orderBy(asc(component.fittedOn)),
+    database.select().from(finding).where(eq(finding.jobId, id)).orderBy(asc(finding.notedAt), asc(finding.id)),
+    database.select({ note, author: person.name }).from(note).innerJoin(person, eq(note.authorId, person.id)).where(eq(note.jobId, id)).orderBy(asc(note.capturedAt), asc(note.id)),
+    database.select().from(partWanted).where(eq(partWanted.jobId, id)).orderBy(asc(partWanted.id)),
+    database.select().from(sheet).where(eq(sheet.jobId, id)).orderBy(asc(sheet.openedAt), asc(sheet.id)),
+    database.select({ reading, author: person.name }).from(reading).innerJoin(sheet, eq(reading.sheetId, sheet.id)).innerJoin(person, eq(reading.authorId, person.id))
+      .where(eq(sheet.jobId, id)).orderBy(asc(reading.capturedAt), asc(reading.id)),
+    database.select({ id: photograph.id, station: photograph.station, caption: photograph.caption, width: photograph.width, height: photograph.height, size: photograph.size, takenAt: photograph.takenAt })
+      .from(photograph).where(eq(photograph.jobId, id)).orderBy(asc(photograph.takenAt)),
+    journalOfJob(database, id),
+  ])
+  const { searchText: _searchText, ...jobRow } = head.job
+  return {
+    job: { ...jobRow, takenInAt: jobRow.takenInAt.toISOString(), handedBackAt: jobRow.handedBackAt?.toISOString() ?? null },
+    engine: head.engine,
+    type: head.type,
+    owner: head.owner,
+    components,
+    findings: findings.map((row) => ({ ...row, notedAt: row.notedAt.toISOString() })),
+    notes: notes.map((row) => ({ ...row.note, author: row.author, capturedAt: row.note.capturedAt.toISOString() })),
+    parts,
+    sheets: sheets.map((row) => ({
+      ...row,
+      openedAt: row.openedAt.toISOString(),
+      readings: readings.filter((line) => line.reading.sheetId === row.id)
+        .map((line) => ({ ...line.reading, author: line.author, capturedAt: line.reading.capturedAt.toISOString() })),
+    })),
+    photographs: photographs.map((row) => ({ ...row, takenAt: row.takenAt.toISOString() })),
+    journal: entries,
+  }
+}
+
+/** The job's last hundred journal entries, newest first. */
+async function journalOfJob(database: Database, id: string): Promise<JournalRow[]> {
+  const rows = await database.select({ sequence: journal.sequence, summary: journal.summary, person: person.name, subject: journal.subject, capturedAt: journal.capturedAt, receivedAt: journal.receivedAt })
+    .from(journal).innerJoin(person, eq(journal.personId, person.id)).where(eq(journal.jobId, id)).orderBy(desc(journal.sequence)).limit(100)
+  return rows.map((row) => ({ ...row, capturedAt: row.capturedAt.toISOString(), receivedAt: row.receivedAt.toISOString() }))
+}

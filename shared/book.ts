@@ -1,0 +1,149 @@
+import type { ArrivalItem, ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './messages/book-entries'
+import type { FindingFields, HandBackFields, MeterFields, NoteFields, PartFields, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './messages/bench-entries'
+import type { JobState, StationId } from './vocabulary'
+
+/** What the server answers: the book as it is read. Instants are ISO text. */
+
+export interface Kept { readonly id: string; readonly version: number }
+export type OwnerRow = OwnerFields & Kept
+export type EngineTypeRow = EngineTypeFields & Kept
+export type EngineRow = EngineFields & Kept & { readonly stateNumber: number }
+export type ComponentRow = ComponentFields & Kept & { readonly engineId: string }
+export type MeterRow = MeterFields & Kept
+export type PersonRow = PersonFields & Kept
+export type FindingRow = FindingFields & Kept & { readonly jobId: string; readonly engineState: number; readonly notedAt: string }
+export type PartRow = PartFields & Kept & { readonly jobId: string }
+export type NoteRow = NoteFields & { readonly id: string; readonly jobId: string; readonly author: string; readonly capturedAt: string }
+
+export interface ReadingRow extends ReadingFields {
+  readonly id: string
+  readonly sheetId: string
+  readonly source: 'typed' | 'measured'
+  readonly struck: boolean
+  readonly strikeReason: string
+  readonly supersedesId: string | null
+  readonly author: string
+  readonly capturedAt: string
+}
+
+export interface SheetRow extends SheetFields, Kept {
+  readonly jobId: string
+  readonly engineState: number
+  readonly openedAt: string
+  /** Every line ever written, oldest first; `currentReadings` picks those that stand. */
+  readonly readings: readonly ReadingRow[]
+}
+
+export interface PhotographRow {
+  readonly id: string
+  readonly station: StationId
+  readonly caption: string
+  readonly width: number
+  readonly height: number
+  readonly size: number
+  readonly takenAt: string
+}
+
+export interface JournalRow {
+  readonly sequence: number
+  readonly summary: string
+  readonly person: string
+  readonly subject: string
+  readonly capturedAt: string
+  readonly receivedAt: string
+}
+
+export interface JobRow extends JobFields, Kept {
+  readonly number: number
+  readonly engineId: string
+  readonly state: JobState
+  readonly station: StationId
+  readonly waitingFor: string
+  readonly arrivals: ArrivalItem[]
+  readonly takenInAt: string
+  readonly handedBackAt: string | null
+  readonly handBack: HandBackFields | null
+}
+
+/** Everything the screen of one job shows. */
+export interface JobBook {
+  readonly job: JobRow
+  readonly engine: EngineRow
+  readonly type: EngineTypeRow
+  readonly owner: OwnerRow
+  readonly components: readonly ComponentRow[]
+  readonly findings: readonly FindingRow[]
+  readonly notes: readonly NoteRow[]
+  readonly parts: readonly PartRow[]
+  readonly sheets: readonly SheetRow[]
+  readonly photographs: readonly PhotographRow[]
+  readonly journal: readonly JournalRow[]
+}
+
+/** A job as a tag on the bench or a line in the list. */
+export interface JobTag {
+  readonly id: string
+  readonly number: number
+  readonly state: JobState
+  readonly station: StationId
+  readonly waitingFor: string
+  readonly complaint: string
+  readonly dueOn: string | null
+  readonly takenInAt: string
+  readonly handedBackAt: string | null
+  readonly engineName: string
+  readonly typeName: string
+  readonly ownerName: string
+  readonly sentimental: boolean
+  readonly minutesUsed: number
+  readonly estimateMinutes: number | null
+  readonly openFindings: number
+  readonly photographId: string | null
+}
+
+export interface Page<T> { readonly total: number; readonly rows: readonly T[] }
+
+export interface BenchToday {
+  readonly onBench: readonly JobTag[]
+  readonly waiting: readonly JobTag[]
+  readonly handedBack: readonly JobTag[]
+  readonly counts: { readonly onBench: number; readonly waiting: number; readonly overdue: number; readonly handedBackThisMonth: number }
+  readonly latest: ReadonlyArray<JournalRow & { readonly jobId: string | null; readonly jobNumber: number | null }>
+}
+
+export interface WorkshopBook {
+  readonly workshop: WorkshopFields
+  readonly version: number
+  readonly meters: readonly MeterRow[]
+  readonly people: readonly PersonRow[]
+}
+
+/** An engine in the list, with what is known of it at a glance. */
+export interface EngineTag {
+  readonly id: string
+  readonly name: string
+  readonly typeId: string
+  readonly typeName: string
+  readonly ownerId: string
+  readonly ownerName: string
+  readonly gaugeMm: number | null
+  readonly scaleId: string | null
+  readonly power: string
+  readonly jobs: number
+  readonly openJobId: string | null
+  readonly lastJobAt: string | null
+}
+
+export interface EngineBook {
+  readonly engine: EngineRow
+  readonly type: EngineTypeRow
+  readonly owner: OwnerRow
+  readonly components: readonly ComponentRow[]
+  readonly jobs: readonly JobTag[]
+}
+
+export interface OwnerBook {
+  readonly owner: OwnerRow
+  readonly engines: readonly EngineTag[]
+  readonly jobs: readonly JobTag[]
+}

@@ -1,0 +1,135 @@
+import { Type, type Static } from '@sinclair/typebox'
+import { currencies, findingOrigins, findingStates, jobStates, partStates, roles, stationIds, supplies } from '../vocabulary'
+import { closed, Id, Line, Minutes, Money, NeededLine, OneOf, OrNull, Prose } from './parts'
+
+/** What is written down at the bench: findings, notes, parts, sheets and readings; and the workshop's settings. */
+
+export const FindingFields = Type.Object({
+  what: NeededLine(300),
+  place: Line(120),
+  state: OneOf(findingStates),
+  origin: OneOf(findingOrigins),
+  remedy: Line(600),
+}, closed)
+export type FindingFields = Static<typeof FindingFields>
+
+export const NoteFields = Type.Object({
+  station: OneOf(stationIds),
+  text: Line(4000),
+  minutes: Minutes,
+  supersedesId: OrNull(Id),
+}, closed)
+export type NoteFields = Static<typeof NoteFields>
+
+export const PartFields = Type.Object({
+  what: NeededLine(200),
+  quantity: Type.Integer({ minimum: 1, maximum: 999 }),
+  state: OneOf(partStates),
+  price: OrNull(Money),
+}, closed)
+export type PartFields = Static<typeof PartFields>
+
+export const SheetFields = Type.Object({
+  station: OneOf(['first-run', 'prove'] as const),
+  withMeter: Type.Boolean(),
+  roomCelsius: OrNull(Type.Number({ minimum: -20, maximum: 60 })),
+  warmedUp: Type.Boolean(),
+  supply: OneOf(supplies),
+  voltageMeterId: OrNull(Id),
+  currentMeterId: OrNull(Id),
+  remarks: Line(1000),
+}, closed)
+export type SheetFields = Static<typeof SheetFields>
+
+/** One quantity of a reading: the text typed, what it was understood as, and the meter as it stood then. */
+export const RecordedQuantity = Type.Object({
+  typed: Line(40),
+  value: Type.Number(),
+  resolution: Type.Number({ minimum: 0 }),
+  meter: OrNull(Type.Object({
+    id: Id,
+    name: Line(120),
+    percentOfReading: Type.Number({ minimum: 0 }),
+    digits: Type.Number({ minimum: 0 }),
+  }, closed)),
+}, closed)
+export type RecordedQuantity = Static<typeof RecordedQuantity>
+
+export const readingKinds = {
+  running: 'Running',
+  locked: 'Held',
+  timed: 'Timed run',
+  creep: 'Slowest creep',
+  stops: 'Stops per lap',
+  trial: 'Complaint’s trial',
+  dead: 'Dead',
+} as const
+export type ReadingKind = keyof typeof readingKinds
+
+export const ReadingFields = Type.Object({
+  kind: OneOf(readingKinds),
+  direction: OrNull(OneOf(['forward', 'reverse'] as const)),
+  quantities: Type.Object({
+    voltage: Type.Optional(RecordedQuantity),
+    current: Type.Optional(RecordedQuantity),
+    rotation: Type.Optional(RecordedQuantity),
+    distance: Type.Optional(RecordedQuantity),
+    duration: Type.Optional(RecordedQuantity),
+    angle: Type.Optional(RecordedQuantity),
+    stops: Type.Optional(RecordedQuantity),
+    laps: Type.Optional(RecordedQuantity),
+    failures: Type.Optional(RecordedQuantity),
+    attempts: Type.Optional(RecordedQuantity),
+  }, closed),
+  /** True once the person has said that a doubtful value is right. */
+  vouched: Type.Boolean(),
+}, closed)
+export type ReadingFields = Static<typeof ReadingFields>
+
+export const MeterFields = Type.Object({
+  name: NeededLine(120),
+  measures: OneOf(['voltage', 'current', 'resistance'] as const),
+  rangeTop: Type.Number({ exclusiveMinimum: 0, maximum: 1e9 }),
+  resolution: Type.Number({ exclusiveMinimum: 0, maximum: 1e6 }),
+  percentOfReading: Type.Number({ minimum: 0, maximum: 50 }),
+  digits: Type.Number({ minimum: 0, maximum: 1000 }),
+  retired: Type.Boolean(),
+}, closed)
+export type MeterFields = Static<typeof MeterFields>
+
+export const WorkshopFields = Type.Object({
+  name: NeededLine(120),
+  address: Line(400),
+  currency: OneOf(currencies),
+  hourlyRate: Money,
+  taxPercent: Type.Number({ minimum: 0, maximum: 100 }),
+  taxName: Line(20),
+  handBackFooter: Prose,
+}, closed)
+export type WorkshopFields = Static<typeof WorkshopFields>
+
+export const PersonFields = Type.Object({
+  signInName: Type.String({ minLength: 2, maxLength: 40, pattern: '^[a-z0-9][a-z0-9._-]*$' }),
+  name: NeededLine(120),
+  role: OneOf(roles),
+  active: Type.Boolean(),
+}, closed)
+export type PersonFields = Static<typeof PersonFields>
+
+export const Password = Type.String({ minLength: 10, maxLength: 200 })
+
+export const HandBackFields = Type.Object({
+  leftUndone: Prose,
+  lubricants: Line(600),
+  dueAgain: Line(120),
+  partsReturned: Line(600),
+  price: OrNull(Money),
+}, closed)
+export type HandBackFields = Static<typeof HandBackFields>
+
+export const JobMove = Type.Object({
+  station: OneOf(stationIds),
+  state: OneOf(jobStates),
+  waitingFor: Line(200),
+}, closed)
+export type JobMove = Static<typeof JobMove>

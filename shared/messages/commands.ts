@@ -1,0 +1,72 @@
+import { Type, type Static, type TSchema } from '@sinclair/typebox'
+import { ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './book-entries'
+import { FindingFields, HandBackFields, JobMove, MeterFields, NoteFields, PartFields, Password, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './bench-entries'
+import { closed, Id, Instant, Line, OrNull } from './parts'
+import type { Role } from '../vocabulary'
+
+/**
+ * Every write of the product: its name, the schema of its payload, and the least role that may send it.
+ * A command that changes an existing row carries `expectedVersion` in its envelope; 0 means "a new one".
+ */
+const save = <T extends TSchema>(fields: T) => Type.Object({ id: Id, fields }, closed)
+const saveInJob = <T extends TSchema>(fields: T) => Type.Object({ id: Id, jobId: Id, fields }, closed)
+
+export const commandSchemas = {
+  'owner.save': save(OwnerFields),
+  'engine-type.save': save(EngineTypeFields),
+  'engine.save': save(EngineFields),
+  'component.save': Type.Object({ id: Id, engineId: Id, fields: ComponentFields }, closed),
+  'job.take-in': Type.Object({
+    jobId: Id,
+    owner: Type.Union([Type.Object({ existing: Id }, closed), Type.Object({ made: save(OwnerFields) }, closed)]),
+    /** Null with an engine that is in the book already: it brings its own type. */
+    type: OrNull(Type.Union([Type.Object({ existing: Id }, closed), Type.Object({ made: save(EngineTypeFields) }, closed)])),
+    engine: Type.Union([Type.Object({ existing: Id }, closed), Type.Object({ made: save(Type.Omit(EngineFields, ['ownerId', 'typeId'], closed)) }, closed)]),
+    job: JobFields,
+  }, closed),
+  'job.edit': save(JobFields),
+  'job.move': save(JobMove),
+  'job.hand-back': save(HandBackFields),
+  'finding.save': saveInJob(FindingFields),
+  'note.add': saveInJob(NoteFields),
+  'part.save': saveInJob(PartFields),
+  'sheet.save': saveInJob(SheetFields),
+  'reading.add': Type.Object({ id: Id, jobId: Id, sheetId: Id, supersedesId: OrNull(Id), fields: ReadingFields }, closed),
+  'reading.strike': Type.Object({ id: Id, jobId: Id, sheetId: Id, readingId: Id, reason: Line(200) }, closed),
+  'meter.save': save(MeterFields),
+  'workshop.save': Type.Object({ fields: WorkshopFields }, closed),
+  'person.save': Type.Object({ id: Id, fields: PersonFields, password: OrNull(Password) }, closed),
+} as const
+
+export type CommandName = keyof typeof commandSchemas
+export type CommandPayload<N extends CommandName> = Static<(typeof commandSchemas)[N]>
+export const commandNames = Object.keys(commandSchemas) as CommandName[]
+
+/** Commands only the shop's owner may send; everything else is for bench hands too, and nothing for readers. */
+const ownersOnly: ReadonlySet<CommandName> = new Set(['workshop.save', 'person.save'])
+
+export function mayCommand(role: Role, name: CommandName): boolean {
+  if (role === 'reader') return false
+  return role === 'owner' || !ownersOnly.has(name)
+}
+
+/** The envelope of a write. `capturedAt` is when it was typed, which may be long before it arrives. */
+export const Envelope = Type.Object({
+  commandId: Id,
+  capturedAt: Instant,
+  expectedVersion: Type.Optional(Type.Integer({ minimum: 0 })),
+  payload: Type.Unknown(),
+}, closed)
+export type Envelope = Static<typeof Envelope>
+
+export const SignIn = Type.Object({ signInName: Line(40), password: Line(200) }, closed)
+export type SignIn = Static<typeof SignIn>
+
+export const FirstOwner = Type.Object({
+  code: Line(40),
+  workshopName: Line(120),
+  name: Line(120),
+  signInName: PersonFields.properties.signInName,
+  password: Password,
+}, closed)
+export type FirstOwner = Static<typeof FirstOwner>

@@ -1,0 +1,46 @@
+import { sql } from 'drizzle-orm'
+import { v7 as newId } from 'uuid'
+import { inject } from 'vitest'
+import { openBook, type Book } from '../../server/db/book'
+import type { Actor } from '../../server/commands/write'
+import { runCommand, type CommandReceipt } from '../../server/commands/run-command'
+import { openWorkshop } from '../../server/services/open-workshop'
+import { emptyEngineType, someJob } from './some-entries'
+import type { CommandName, CommandPayload } from '../../shared/messages/commands'
+
+export function openTestBook(): Book {
+  return openBook(inject('databaseAddress'))
+}
+
+const TABLES = ['reading', 'sheet', 'finding', 'note', 'part_wanted', 'photograph_block', 'photograph', 'job', 'component', 'engine', 'engine_type', 'owner', 'meter', 'setting', 'journal', 'person']
+
+/** Empties the book and opens the workshop anew. */
+export async function freshWorkshop(book: Book): Promise<Actor> {
+  for (const table of TABLES) await book.database.execute(sql.raw(`delete from ${table}`))
+  return openWorkshop(book.database, { workshopName: 'Test bench', name: 'Maren Tolvik', signInName: 'maren', password: 'harbour-festival' })
+}
+
+export interface SendOptions {
+  commandId?: string
+  expectedVersion?: number
+  capturedAt?: string
+}
+
+/** Sends one command as the browser would. */
+export function send<N extends CommandName>(book: Book, actor: Actor, name: N, payload: CommandPayload<N>, options: SendOptions = {}): Promise<CommandReceipt> {
+  const { commandId = newId(), expectedVersion, capturedAt = new Date().toISOString() } = options
+  return runCommand(book.database, actor, name, { commandId, capturedAt, ...(expectedVersion === undefined ? {} : { expectedVersion }), payload })
+}
+
+/** An owner, a type, an engine and a job, taken in together. */
+export async function takeInSomething(book: Book, actor: Actor, complaint = 'Stops on the turnout'): Promise<{ jobId: string; engineId: string; ownerId: string; typeId: string; number: number }> {
+  const ids = { jobId: newId(), engineId: newId(), ownerId: newId(), typeId: newId() }
+  const receipt = await send(book, actor, 'job.take-in', {
+    jobId: ids.jobId,
+    owner: { made: { id: ids.ownerId, fields: { name: 'Ines Carvalhal', email: '', phone: '', address: '', notes: '', isShop: false } } },
+    type: { made: { id: ids.typeId, fields: emptyEngineType } },
+    engine: { made: { id: ids.engineId, fields: { nickname: 'Orrin Seven', runningNumber: '7', marks: '', condition: '', history: '', differences: '', units: [{ id: newId(), name: 'Locomotive', powered: true, marks: '' }] } } },
+    job: { ...someJob, complaint },
+  })
+  return { ...ids, number: (receipt.result as { number: number }).number }
+}
