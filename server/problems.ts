@@ -55,21 +55,27 @@ const UNREACHABLE = new Set(['ECONNREFUSED', 'ECONNRESET', 'ETIMEDOUT', 'EPIPE',
 
 /** The driver's error code behind an error, through as many wrappers as there are. */
 export function databaseErrorCode(error: unknown): string | undefined {
-  for (let at = error; at instanceof Error; at = at.cause as Error) {
-    const code = (at as { code?: unknown }).code
-    if (typeof code === 'string') return code
-  }
-  return undefined
+  return causesOf(error).map((cause) => (cause as { code?: unknown }).code).find((code) => typeof code === 'string')
+}
+
+/** Whether the connection itself broke: the driver then calls the error fatal, or says so in words only. */
+function connectionBroke(error: unknown): boolean {
+  const code = databaseErrorCode(error)
+  return (code !== undefined && UNREACHABLE.has(code))
+    || causesOf(error).some((cause) => (cause as { fatal?: unknown }).fatal === true || /connection lost|pool is closed|closed state/i.test(cause.message))
+}
+
+function causesOf(error: unknown): Error[] {
+  const causes: Error[] = []
+  for (let at = error; at instanceof Error; at = at.cause) causes.push(at)
+  return causes
 }
 
 /** Any error as a problem: the database being away is said as such, anything unknown stays unexplained. */
 export function problemOf(error: unknown): Problem | null {
   if (error instanceof Problem) return error
   const code = databaseErrorCode(error)
-  if (code && UNREACHABLE.has(code)) {
-    return new Problem(503, 'book-closed', 'The book cannot be reached at the moment. What you typed is kept and sent again by itself.', { retryAfterSeconds: 2 })
-  }
-  if (error instanceof Error && /Connection lost|Pool is closed|closed state/i.test(error.message)) {
+  if (connectionBroke(error)) {
     return new Problem(503, 'book-closed', 'The book cannot be reached at the moment. What you typed is kept and sent again by itself.', { retryAfterSeconds: 2 })
   }
   if (code === 'ER_NO_REFERENCED_ROW_2') return cannotBeWritten('This points at something that is not in the book (yet).')

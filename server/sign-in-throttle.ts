@@ -1,4 +1,4 @@
-import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
+import { RateLimiterMemory, type RateLimiterRes } from 'rate-limiter-flexible'
 import { Problem } from './problems'
 
 /** Wrong passwords allowed before a pause, by name and by address. */

@@ -12,7 +12,7 @@ const due = computed(() => describeDue(props.book.job.dueOn, props.book.job.stat
 <template>
   <header class="head">
     <div class="tag">
-      <svg viewBox="0 0 44 60" aria-hidden="true" class="string"><path d="M26 21C18 6 8 2 0 4" fill="none" stroke="currentColor" stroke-width="1.6" /></svg>
+      <svg viewBox="0 0 52 60" aria-hidden="true" class="string"><path d="M47 32C38 12 20 3 0 6" fill="none" stroke="currentColor" stroke-width="1.6" /></svg>
       <div class="number numeral"><span class="face">{{ book.job.number }}</span></div>
     </div>
     <div class="who">
@@ -32,7 +32,7 @@ const due = computed(() => describeDue(props.book.job.dueOn, props.book.job.stat
 <style scoped>
 .head { display: flex; gap: 22px; align-items: flex-start; padding: 4px 0 12px; }
 .tag { position: relative; flex: none; padding: 6px 0 0 14px; }
-.string { position: absolute; left: -14px; top: -8px; width: 44px; height: 60px; color: var(--brass); z-index: 1; }
+.string { position: absolute; left: -14px; top: -8px; width: 52px; height: 60px; color: var(--brass); z-index: 1; }
 .number { background: var(--sheet); clip-path: polygon(22px 0, 100% 0, 100% 100%, 0 100%, 0 22px); padding: 10px 20px 8px 34px; font-weight: 650; font-size: 40px; position: relative; box-shadow: inset 0 0 0 1px var(--rule); }
 .number::before { content: ''; position: absolute; left: -1px; top: -1px; width: 23px; height: 23px; background: linear-gradient(135deg, transparent calc(50% - 0.7px), var(--rule) calc(50% - 0.7px), var(--rule) calc(50% + 0.8px), transparent calc(50% + 0.8px)); }
 .number::after { content: ''; position: absolute; left: 14px; top: 13px; width: 11px; height: 11px; border-radius: 50%; background: var(--paper); box-shadow: inset 0 0 0 1.5px var(--brass); }

@@ -10,15 +10,15 @@ const due = computed(() => describeDue(props.tag.dueOn, props.tag.state))
 
 <template>
   <NuxtLink :to="`/jobs/${tag.id}/${tag.station}`" class="tag" :class="{ compact, care: due?.late }">
-    <svg class="string" viewBox="0 0 34 30" aria-hidden="true"><path d="M33 22C24 8 14 2 1 3" fill="none" stroke="currentColor" stroke-width="1.5" /></svg>
+    <svg class="string" viewBox="0 0 38 34" aria-hidden="true"><path d="M33 31C27 12 15 2 1 3" fill="none" stroke="currentColor" stroke-width="1.5" /></svg>
     <div class="face">
       <div class="head"><span class="number numeral">{{ tag.number }}</span><span v-if="due" class="due" :class="due.late ? 'sign sign--fault' : due.soon ? 'sign sign--care' : ''">{{ due.text }}</span></div>
       <div class="engine">{{ tag.engineName }}</div>
-      <div class="quiet line">{{ tag.typeName }} · {{ tag.ownerName }}</div>
+      <div class="quiet line"><b>{{ tag.ownerName }}</b> · {{ tag.typeName }}</div>
       <p v-if="!compact" class="complaint">{{ tag.complaint }}</p>
+      <div class="stops" aria-hidden="true"><i v-for="(station, index) in stations" :key="station.id" :class="{ passed: index < stationIndex, here: index === stationIndex }" /></div>
       <div class="foot">
-        <span class="stops" aria-hidden="true"><i v-for="(station, index) in stations" :key="station.id" :class="{ passed: index < stationIndex, here: index === stationIndex }" /></span>
-        <span class="station">{{ tag.state === 'waiting' && tag.waitingFor ? `Waiting: ${tag.waitingFor}` : stationName }}</span>
+        <span class="station">{{ tag.state === 'waiting' && tag.waitingFor ? `Waiting: ${tag.waitingFor}` : tag.state === 'handed-back' ? 'Handed back' : stationName }}</span>
         <span v-if="tag.minutesUsed" class="minutes figure quiet">{{ tag.minutesUsed }}<template v-if="tag.estimateMinutes">/{{ tag.estimateMinutes }}</template> min</span>
       </div>
     </div>
@@ -27,7 +27,7 @@ const due = computed(() => describeDue(props.tag.dueOn, props.tag.state))
 
 <style scoped>
 .tag { position: relative; display: block; text-decoration: none; color: var(--ink); padding-top: 8px; }
-.string { position: absolute; left: -8px; top: -6px; width: 34px; height: 30px; color: var(--brass); z-index: 1; }
+.string { position: absolute; left: -8px; top: -6px; width: 38px; height: 34px; color: var(--brass); z-index: 1; }
 .face {
   height: 100%; display: flex; flex-direction: column; background: var(--sheet); padding: 12px 16px 12px 22px; position: relative;
   clip-path: polygon(26px 0, 100% 0, 100% 100%, 0 100%, 0 26px);
@@ -45,13 +45,15 @@ const due = computed(() => describeDue(props.tag.dueOn, props.tag.state))
 .engine { font-weight: 650; font-size: 1.08rem; line-height: 1.25; margin-top: 2px; }
 .line { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .complaint { margin: 8px 0 10px; font-size: 0.95rem; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; }
-.foot { display: flex; align-items: center; gap: 10px; margin-top: auto; padding-top: 6px; font-size: 0.88rem; }
+.line b { font-weight: 550; color: var(--ink); }
+.foot { display: flex; align-items: baseline; gap: 10px; padding-top: 5px; font-size: 0.9rem; }
 .station { font-weight: 600; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .minutes { margin-left: auto; white-space: nowrap; }
-.stops { display: inline-flex; align-items: center; gap: 3px; flex: none; }
-.stops i { width: 7px; height: 7px; border-radius: 50%; border: 1.5px solid var(--steel); }
-.stops i.passed { background: var(--steel); }
-.stops i.here { background: var(--brass); border-color: var(--brass); width: 10px; height: 10px; }
+/* The line in small: rails between the stops, full where the job has been. */
+.stops { display: flex; align-items: center; justify-content: space-between; margin-top: auto; height: 12px; background: linear-gradient(var(--rule), var(--rule)) center / 100% 1px no-repeat; }
+.stops i { width: 7px; height: 7px; border-radius: 50%; border: 1.5px solid var(--rule); background: var(--sheet); }
+.stops i.passed { background: var(--steel); border-color: var(--steel); }
+.stops i.here { background: var(--brass); border-color: var(--brass); width: 12px; height: 12px; }
 .compact .engine { font-size: 1rem; }
 .compact .number { font-size: 24px; }
 </style>

@@ -28,7 +28,7 @@ const valuesOf = ({ quantities, kind }: ReadingRow): string[] => {
     <li v-for="{ line, number, doubt } in newestFirst" :key="line.id" :class="{ struck: line.struck, doubtful: doubt }">
       <span class="number quiet figure">{{ number }}</span>
       <span class="kind">{{ wordsOf(line) }}</span>
-      <span class="values figure"><span v-for="value in valuesOf(line)" :key="value">{{ value }}</span></span>
+      <span class="values figure"><span v-for="(value, index) in valuesOf(line)" :key="index" :class="{ alone: valuesOf(line).length === 1 }">{{ value }}</span></span>
       <span v-if="session.mayWrite" class="acts"><button v-if="!line.struck" type="button" @click="$emit('correct', line)">Correct</button><button type="button" @click="$emit('strike', line)">{{ line.struck ? 'Bring back' : 'Strike' }}</button></span>
       <span v-if="doubt" class="doubt"><span class="sign sign--care">{{ doubt }}</span><v-btn v-if="session.mayWrite" size="small" variant="outlined" @click="$emit('vouch', line)">It is right</v-btn></span>
     </li>
@@ -37,12 +37,13 @@ const valuesOf = ({ quantities, kind }: ReadingRow): string[] => {
 
 <style scoped>
 .lines { list-style: none; margin: 4px 0 0; padding: 0; }
-li { display: grid; grid-template-columns: 26px minmax(78px, auto) 1fr max-content; gap: 2px 10px; align-items: center; border-top: 1px solid var(--rule); min-height: 40px; }
+li { display: grid; grid-template-columns: 24px 74px 1fr max-content; gap: 2px 10px; align-items: center; border-top: 1px solid var(--rule); min-height: 40px; }
 .kind { font-weight: 550; font-size: 0.92rem; }
-.values { display: flex; gap: 16px; font-size: 1.08rem; flex-wrap: wrap; }
-.values span { min-width: 74px; text-align: right; white-space: nowrap; }
+.values { display: grid; grid-template-columns: 66px 84px minmax(0, 1fr); gap: 8px; font-size: 1rem; }
+.values span { text-align: right; white-space: nowrap; }
+.values .alone { grid-column: 1 / -1; text-align: left; padding-left: 12px; }
 .struck .values, .struck .kind { text-decoration: line-through; text-decoration-thickness: 2px; color: var(--soft); }
-.acts button { color: var(--soft); font-weight: 550; min-height: var(--target); padding: 0 6px; font-size: 0.88rem; } .acts button:hover { color: var(--ink); text-decoration: underline; }
+.acts button { color: var(--soft); font-weight: 550; min-height: var(--target); padding: 0 4px; font-size: 0.86rem; } .acts button:hover { color: var(--ink); text-decoration: underline; }
 .doubt { grid-column: 2 / -1; display: flex; gap: 12px; align-items: center; padding-bottom: 8px; font-size: 0.92rem; }
 @media (max-width: 600px) { li { grid-template-columns: 22px 1fr max-content; } .values { grid-column: 2 / -1; } .acts { grid-row: 1; grid-column: 3; } }
 </style>

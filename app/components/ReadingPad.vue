@@ -26,7 +26,8 @@ watch(() => props.corrected, (line) => {
 })
 
 function choose(kind: ReadingKind, direction = draft.value.direction): void {
-  draft.value = { ...draft.value, kind, direction, typed: kind === 'trial' ? { attempts: String(props.attempts) } : keepShared(kind) }
+  const spoken = kind === 'locked' ? 'forward' : direction
+  draft.value = { ...draft.value, kind, direction: spoken, typed: kind === 'trial' ? { attempts: String(props.attempts) } : keepShared(kind) }
   tried.value = false
   focusBox(0)
 }
@@ -84,10 +85,15 @@ useBenchKeys([{ key: 'm', label: 'Type a reading', run: () => focusBox(0) }])
 <template>
   <form ref="root" class="pad" :class="{ correcting: corrected }" novalidate @submit.prevent="commit">
     <div class="kinds">
-      <div class="choice" role="radiogroup" aria-label="What is read">
-        <button v-for="kind in kinds" :key="kind" type="button" role="radio" :aria-checked="draft.kind === kind" :class="{ on: draft.kind === kind }" @click="choose(kind)">{{ readingKinds[kind] }}<kbd v-if="kind === 'locked'">H</kbd></button>
+      <div v-if="sheet.withMeter" class="choice" role="radiogroup" aria-label="What is read">
+        <button type="button" role="radio" :aria-checked="draft.kind === 'running' && draft.direction === 'forward'" :class="{ on: draft.kind === 'running' && draft.direction === 'forward' }" @click="choose('running', 'forward')">Forward<kbd>F</kbd></button>
+        <button type="button" role="radio" :aria-checked="draft.kind === 'running' && draft.direction === 'reverse'" :class="{ on: draft.kind === 'running' && draft.direction === 'reverse' }" @click="choose('running', 'reverse')">Reverse<kbd>R</kbd></button>
+        <button v-for="kind in (['locked', 'trial', 'dead'] as const)" :key="kind" type="button" role="radio" :aria-checked="draft.kind === kind" :class="{ on: draft.kind === kind }" @click="choose(kind)">{{ readingKinds[kind] }}<kbd v-if="kind === 'locked'">H</kbd></button>
       </div>
-      <div v-if="directed" class="choice" role="radiogroup" aria-label="Direction">
+      <div v-else class="choice" role="radiogroup" aria-label="What is read">
+        <button v-for="kind in kinds" :key="kind" type="button" role="radio" :aria-checked="draft.kind === kind" :class="{ on: draft.kind === kind }" @click="choose(kind)">{{ readingKinds[kind] }}</button>
+      </div>
+      <div v-if="directed && !sheet.withMeter" class="choice" role="radiogroup" aria-label="Direction">
         <button type="button" role="radio" :aria-checked="draft.direction === 'forward'" :class="{ on: draft.direction === 'forward' }" @click="choose(draft.kind, 'forward')">Forward<kbd>F</kbd></button>
         <button type="button" role="radio" :aria-checked="draft.direction === 'reverse'" :class="{ on: draft.direction === 'reverse' }" @click="choose(draft.kind, 'reverse')">Reverse<kbd>R</kbd></button>
       </div>
@@ -114,7 +120,7 @@ useBenchKeys([{ key: 'm', label: 'Type a reading', run: () => focusBox(0) }])
 .correcting { border-left: 4px solid var(--brass); padding-left: 12px; }
 .kinds { display: flex; gap: 8px 16px; flex-wrap: wrap; }
 .choice { display: flex; }
-.choice button { border: 1px solid var(--rule); margin-left: -1px; padding: 0 11px; min-height: var(--target); font-weight: 550; display: inline-flex; gap: 7px; align-items: center; color: var(--soft); font-size: 0.94rem; }
+.choice button { border: 1px solid var(--rule); margin-left: -1px; padding: 0 10px; min-height: var(--target); font-weight: 550; display: inline-flex; gap: 7px; align-items: center; color: var(--soft); font-size: 0.94rem; }
 .choice button.on { background: var(--sheet); color: var(--ink); font-weight: 650; box-shadow: inset 0 -3px 0 var(--brass); }
 .boxes { display: flex; gap: 12px; align-items: end; flex-wrap: wrap; }
 .box { display: grid; flex: 1 1 104px; min-width: 0; max-width: 190px; }

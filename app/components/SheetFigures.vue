@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { isRefused, inUnit, type Figure } from '~~/core/measure/measured-value'
+import { isRefused, inUnit, type Figure, type IntervalFigure } from '~~/core/measure/measured-value'
 import { describeFigure } from '~~/core/measure/significant-digits'
 import { findScale, scaleSpeed } from '~~/core/measure/scales'
 import { stopsPerLap } from '~~/core/measure/stops-per-lap'
 import { timedSpeed } from '~~/core/measure/timed-speed'
 import type { SheetJudgement } from '~~/core/motor/sheet-judgement'
 import type { SheetReading } from '~~/core/motor/sheet-reading'
-import type { SweepFigureName } from '~~/core/motor/sweep-fit'
+import { dragFigureNames, type DragFigureName, type SweepFigureName } from '~~/core/motor/sweep-fit'
 import type { EngineTypeRow } from '~~/shared/book'
 import { showFigure } from '~~/shared/shown-figure'
 
@@ -24,6 +24,8 @@ const rows = computed<Array<{ label: string; names: SweepFigureName[] }>>(() => 
   { label: `Stalled at ${volts.value}`, names: ['stallCurrent'] },
   { label: 'Best efficiency', names: ['bestEfficiency'] },
 ])
+/** Each way on its own once the two measurably differ. */
+const differ = computed(() => props.judgement.remarks.some((remark) => remark.code === 'directions-differ'))
 const figures = computed(() => {
   const fit = props.judgement.fit
   if (!fit) return []
@@ -31,12 +33,18 @@ const figures = computed(() => {
     const name = names.find((candidate) => !isRefused(fit.figures[candidate])) ?? names.at(-1)!
     const figure: Figure = fit.figures[name]
     const at20 = name.endsWith('At20') ? ', at 20 °C' : ''
-    return isRefused(figure) ? { label, text: null, refusal: figure.refused } : { label: label + at20, text: showFigure(figure), refusal: null }
+    if (differ.value && dragFigureNames.includes(name as DragFigureName)) {
+      const ways = (['forward', 'reverse'] as const).map((way) => fit.byDirection[way]?.[name as DragFigureName])
+      if (ways.every((way): way is IntervalFigure => way !== undefined && !isRefused(way))) return { label, text: ways.map((way) => showFigure(way)), refusal: null }
+    }
+    return isRefused(figure) ? { label, text: null, refusal: figure.refused } : { label: label + at20, text: [showFigure(figure)], refusal: null }
   })
 })
+const known = computed(() => figures.value.filter((row) => row.text))
+const unknown = computed(() => figures.value.filter((row) => !row.text))
 /** Each missing reading once, however many figures want it. */
 const wanted = computed(() => {
-  const refusals = props.judgement.refusal ? [props.judgement.refusal] : figures.value.flatMap((row) => row.refusal ?? [])
+  const refusals = props.judgement.refusal ? [props.judgement.refusal] : unknown.value.flatMap((row) => row.refusal ?? [])
   const seen = new Map(refusals.map((refusal) => [refusal.code, refusal]))
   return [...seen.values()]
 })
@@ -60,11 +68,12 @@ const runs = computed(() => props.readings.flatMap((reading) => {
 <template>
   <section class="figures" aria-label="What the readings say" aria-live="polite">
     <p v-for="remark in judgement.remarks" :key="remark.code" class="sign remark" :class="`sign--${remark.weight}`">{{ remark.sentence }}</p>
-    <dl v-if="figures.length > 0">
-      <template v-for="row in figures" :key="row.label"><dt>{{ row.label }}</dt><dd class="figure" :class="{ none: !row.text }">{{ row.text ?? 'not yet' }}</dd></template>
+    <dl v-if="known.length > 0">
+      <template v-for="row in known" :key="row.label"><dt>{{ row.label }}<span v-if="(row.text?.length ?? 0) > 1" class="ways">forward<br>reverse</span></dt><dd class="figure"><template v-for="text in row.text" :key="text">{{ text }}<br></template></dd></template>
       <template v-if="topSpeed"><dt>Full-size speed at {{ volts }}</dt><dd class="figure">{{ topSpeed }}</dd></template>
     </dl>
     <dl v-if="runs.length > 0"><template v-for="(run, index) in runs" :key="index"><dt>{{ run.label }}</dt><dd class="figure">{{ run.text }}</dd></template></dl>
+    <p v-if="unknown.length > 0" class="quiet">Not to be told yet: {{ unknown.map((row) => row.label.toLowerCase()).join('; ') }}.</p>
     <div v-for="refusal in wanted" :key="refusal.code" class="wanted">
       <p>{{ refusal.message }}</p>
       <p v-if="refusal.wanted" class="quiet"><strong>Read next:</strong> {{ refusal.wanted }}</p>
@@ -75,10 +84,10 @@ const runs = computed(() => props.readings.flatMap((reading) => {
 
 <style scoped>
 .figures { display: grid; gap: 10px; }
-dl { display: grid; grid-template-columns: minmax(0, 1fr) max-content; margin: 0; }
+dl { display: grid; grid-template-columns: minmax(0, 1fr) max-content; column-gap: 10px; margin: 0; }
 dt, dd { border-top: 1px solid var(--rule); padding: 5px 0; margin: 0; }
 dt { color: var(--soft); font-size: 0.92rem; } dd { text-align: right; font-weight: 600; }
-dd.none { color: var(--soft); font-weight: 400; }
+.ways { float: right; text-align: right; padding-left: 12px; }
 .remark { align-items: flex-start; font-weight: 550; line-height: 1.35; } .remark::before { margin-top: 5px; }
 .wanted { border-left: 3px solid var(--brass); padding: 2px 0 2px 12px; font-size: 0.94rem; }
 </style>

@@ -35,7 +35,8 @@ const noun = (count: number): string => `${count} ${count === 1 ? 'note' : 'note
 </template>
 
 <style scoped>
-.strips { position: fixed; left: 0; right: 0; bottom: 0; z-index: 1200; }
+/* Above the next action, never over it. */
+.strips { position: fixed; left: 0; right: 0; bottom: 75px; z-index: 1200; }
 .waiting { display: flex; align-items: center; gap: 16px; justify-content: center; background: var(--sunk); border-top: 1px solid var(--rule); color: var(--ink); padding: 6px 16px; font-weight: 550; font-size: 0.94rem; min-height: 40px; }
 .waiting.care { border-top: 2px solid var(--amber); }
 .waiting.fault { border-top: 2px solid var(--red); }

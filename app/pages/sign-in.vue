@@ -38,7 +38,7 @@ const openWorkshop = () => attempt(async () => {
     <div class="plate">
       <img src="/mark.svg" alt="" width="64" height="64">
       <h1>Echoppe</h1>
-      <p class="quiet">The bench companion and job book<br>for electric model locomotives that have seen some years.</p>
+      <p class="quiet">The bench companion and job book for electric model locomotives that have seen some years.</p>
     </div>
     <form v-if="session.firstOwnerWanted" class="form" @submit.prevent="openWorkshop">
       <h2>Open the workshop</h2>
@@ -65,7 +65,7 @@ const openWorkshop = () => attempt(async () => {
 
 <style scoped>
 .door { min-height: 100vh; display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); align-items: center; gap: 64px; max-width: 960px; margin: 0 auto; padding: 32px; }
-.plate { text-align: right; border-right: 1px solid var(--rule); padding: 40px 64px 40px 0; }
+.plate { text-align: right; max-width: 24rem; justify-self: end; border-right: 1px solid var(--rule); padding: 40px 64px 40px 0; }
 .plate h1 { font-size: 2.6rem; margin: 12px 0 8px; }
 .form { display: grid; gap: 14px; max-width: 360px; width: 100%; }
 @media (max-width: 700px) { .door { grid-template-columns: 1fr; gap: 12px; align-content: center; } .plate { text-align: left; border: 0; padding: 0; } .plate h1 { font-size: 1.9rem; } }

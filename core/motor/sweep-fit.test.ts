@@ -118,6 +118,22 @@ describe('a sheet with locked and running readings', () => {
     expect(width(byAngle)).toBeGreaterThan(3 * width(steady))
   })
 
+  it('gives the drag of each direction on its own where they differ', () => {
+    const stiffer = { ...SMALL_FIVE_POLE, coulombFriction: 6e-4 }
+    const fit = fitOf([
+      ...spread(4, 12, 6).map((voltage) => runningPoint(SMALL_FIVE_POLE, voltage)),
+      ...spread(4, 12, 6).map((voltage) => runningPoint(stiffer, voltage, 'reverse')),
+      ...spread(0.5, 2.5, 6).map((voltage) => lockedPoint(SMALL_FIVE_POLE, voltage)),
+    ])
+    const drag = (direction: 'forward' | 'reverse'): number => {
+      const given = fit.byDirection[direction]?.coulombFriction
+      return given && !isRefused(given) ? given.value : Number.NaN
+    }
+    expect(drag('forward')).toBeCloseTo(4e-4, 6)
+    expect(drag('reverse')).toBeCloseTo(6e-4, 6)
+    expect(fitOf(sheetOf(SMALL_FIVE_POLE)).byDirection.reverse).toBeNull()
+  })
+
   it('adds the meters’ common error, which no number of readings can average away', () => {
     const points = sheetOf(SMALL_FIVE_POLE)
     const given = figure(fitOf(points, { scale: { voltage: 0.01, current: 0.01, speed: 0 } }), 'resistance')

@@ -3,7 +3,7 @@ import { studentFactor95 } from '../measure/uncertainty'
 import { fitFrictionLine, type FrictionLine } from './friction-line'
 import { bestLoad, noLoadCurrent, noLoadSpeed, stallCurrent, stallTorque, startVoltage, type MotorConstants } from './operating-point'
 import { findStartBreak, type StartBreak } from './start-break'
-import { NO_SCALE_UNCERTAINTY, type ScaleUncertainty, type SweepPoint } from './sweep-point'
+import { NO_SCALE_UNCERTAINTY, type Direction, type ScaleUncertainty, type SweepPoint } from './sweep-point'
 import { fitSupplyLine, type SupplyLine } from './supply-line'
 import { backEmfAt20, resistanceAt20 } from './temperature'
 import { fitTerminalEquation, type TerminalEquation } from './terminal-equation'
@@ -27,6 +27,8 @@ export interface Band {
 export interface SweepFit {
   readonly nominalVoltage: number
   readonly figures: Readonly<Record<SweepFigureName, Figure>>
+  /** What drag decides, each way on its own: winding and magnet are the same both ways, friction need not be. */
+  readonly byDirection: Readonly<Record<Direction, Readonly<Record<DragFigureName, Figure>> | null>>
   readonly constants: MotorConstants | null
   readonly terminal: TerminalEquation | null
   readonly friction: FrictionLine | null
@@ -41,6 +43,9 @@ export const sweepFigureNames = [
   'noLoadCurrent', 'noLoadSpeed', 'stallCurrent', 'stallTorque', 'bestEfficiency', 'bestOutput',
 ] as const
 export type SweepFigureName = (typeof sweepFigureNames)[number]
+
+export const dragFigureNames = ['startVoltage', 'coulombFriction', 'noLoadCurrent', 'noLoadSpeed'] as const satisfies readonly SweepFigureName[]
+export type DragFigureName = (typeof dragFigureNames)[number]
 
 const SIX_LOCKED = 'Six locked readings at low voltage, the armature turned a little between them.'
 const THREE_SPEEDS = 'Motor speed (or a timed distance with wheel and gear known) at three voltages each way.'
@@ -78,7 +83,8 @@ export function fitSweep(points: readonly SweepPoint[], options: SweepFitOptions
 
   return {
     nominalVoltage,
-    figures: Object.fromEntries(sweepFigureNames.map((name) => [name, figureMakers[name](context)])) as Record<SweepFigureName, Figure>,
+    figures: figuresOf(sweepFigureNames, context),
+    byDirection: { forward: oneWay(context, 'forward'), reverse: oneWay(context, 'reverse') },
     constants: model?.complete ? model.constants : null,
     terminal,
     friction,
@@ -86,6 +92,20 @@ export function fitSweep(points: readonly SweepPoint[], options: SweepFitOptions
     currentAt: (voltage) => bandOf(context, voltage, 'current'),
     speedAt: (voltage) => bandOf(context, voltage, 'speed'),
   }
+}
+
+function figuresOf<N extends SweepFigureName>(names: readonly N[], context: FigureContext): Record<N, Figure> {
+  return Object.fromEntries(names.map((name) => [name, figureMakers[name](context)])) as Record<N, Figure>
+}
+
+/** The same fit with the drag of one direction only; null when it was not run that way. */
+function oneWay(context: FigureContext, direction: Direction): Record<DragFigureName, Figure> | null {
+  const running = context.running.filter((point) => point.direction === direction)
+  if (running.length === 0) return null
+  const timed = context.timed.filter((point) => point.direction === direction)
+  const friction = fitFrictionLine(timed)
+  const model = context.terminal ? new FittedMotor(context.terminal, friction, context.scale) : null
+  return figuresOf(dragFigureNames, { ...context, running, timed, friction, model, supply: fitSupplyLine(running) })
 }
 
 export function isWholeRefusal(fit: SweepFit | Refusal): fit is Refusal {

@@ -15,7 +15,7 @@ export interface CommandReceipt {
   readonly repeated: boolean
 }
 
-const RETRIES = 4
+const RETRIES = 6
 
 /**
  * Carries out one write: validated, authorised, once. In one transaction the command is looked up (a known one
@@ -83,7 +83,8 @@ export async function runOnce(database: Database, head: CommandHead, perform: (w
           receivedAt: write.receivedAt,
         })))
         return { result, repeated: false }
-      })
+        // Rows are locked one by one where needed; locking the gaps between them as well would only make writers wait for each other.
+      }, { isolationLevel: 'read committed' })
     } catch (error) {
       const code = databaseErrorCode(error)
       // A twin of this very command got in first, or two writes waited for each other: look again.

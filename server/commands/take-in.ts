@@ -1,6 +1,6 @@
-import { eq, max } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { CommandPayload } from '../../shared/messages/commands'
-import { engine, engineType, job, owner } from '../db/schema'
+import { counter, engine, engineType, job, owner } from '../db/schema'
 import { cannotBeWritten } from '../problems'
 import { jobSearchText } from './job-search-text'
 import { saveEngineType } from './save-engine-type'
@@ -28,8 +28,7 @@ export async function takeIn(write: Write, payload: CommandPayload<'job.take-in'
 
   const machine = await write.lock(engine, engineId, 'engine')
   const [itsType] = await write.transaction.select().from(engineType).where(eq(engineType.id, machine.typeId))
-  const [highest] = await write.transaction.select({ number: max(job.number) }).from(job).for('update')
-  const number = (highest?.number ?? 1000) + 1
+  const number = await nextJobNumber(write)
   const searchText = jobSearchText({
     number, complaint: payload.job.complaint, nickname: machine.nickname, runningNumber: machine.runningNumber,
     maker: itsType?.maker ?? '', type: itsType?.name ?? '', owner: itsOwner.name,
@@ -39,4 +38,12 @@ export async function takeIn(write: Write, payload: CommandPayload<'job.take-in'
   })
   write.journal({ subject: 'job', subjectId: payload.jobId, jobId: payload.jobId, summary: `Job ${number} taken in`, after: payload.job })
   return { id: payload.jobId, number, version: 1 }
+}
+
+const FIRST_JOB_NUMBER = 1001
+
+async function nextJobNumber(write: Write): Promise<number> {
+  await write.transaction.insert(counter).values({ name: 'job', value: FIRST_JOB_NUMBER }).onDuplicateKeyUpdate({ set: { value: sql`${counter.value} + 1` } })
+  const [row] = await write.transaction.select({ value: counter.value }).from(counter).where(eq(counter.name, 'job'))
+  return row?.value ?? FIRST_JOB_NUMBER
 }

@@ -24,6 +24,12 @@ export const setting = mysqlTable('setting', {
   version: versionColumn(),
 })
 
+/** Running numbers that have neither gaps nor twins: the row is locked until the write that took one is done. */
+export const counter = mysqlTable('counter', {
+  name: varchar('name', { length: 30 }).primaryKey(),
+  value: int('value').notNull(),
+})
+
 export const meter = mysqlTable('meter', {
   id: uuidColumn('id').primaryKey(),
   name: varchar('name', { length: 120 }).notNull(),

@@ -32,7 +32,7 @@ export async function listOwners(database: Database, search: string, page: numbe
   const where = everyWord(search, [owner.name, owner.email, owner.phone, owner.address])
   const [[total], rows] = await Promise.all([
     database.select({ total: count() }).from(owner).where(where),
-    database.select({ owner, engines: sql<string>`(select count(*) from engine where engine.owner_id = ${owner.id})` }).from(owner).where(where).orderBy(asc(owner.name)).limit(pageSize).offset((page - 1) * pageSize),
+    database.select({ owner, engines: sql<string>`(select count(*) from engine where engine.owner_id = owner.id)` }).from(owner).where(where).orderBy(asc(owner.name)).limit(pageSize).offset((page - 1) * pageSize),
   ])
   return { total: total?.total ?? 0, rows: rows.map((row) => ({ ...row.owner, engines: Number(row.engines) })) }
 }

@@ -16,7 +16,7 @@ export async function jobTags(database: Database, ids: readonly string[]): Promi
       .innerJoin(engine, eq(job.engineId, engine.id)).innerJoin(engineType, eq(engine.typeId, engineType.id)).innerJoin(owner, eq(engine.ownerId, owner.id))
       .where(inArray(job.id, [...ids])),
     database.select({ jobId: note.jobId, minutes: sql<string>`sum(${note.minutes})` }).from(note)
-      .where(and(inArray(note.jobId, [...ids]), sql`not exists (select 1 from note later where later.supersedes_id = ${note.id})`)).groupBy(note.jobId),
+      .where(and(inArray(note.jobId, [...ids]), sql`not exists (select 1 from note later where later.supersedes_id = note.id)`)).groupBy(note.jobId),
     database.select({ jobId: finding.jobId, open: sql<string>`count(*)` }).from(finding)
       .where(and(inArray(finding.jobId, [...ids]), inArray(finding.state, ['suspected', 'confirmed']))).groupBy(finding.jobId),
     database.select({ jobId: photograph.jobId, id: photograph.id }).from(photograph).where(inArray(photograph.jobId, [...ids])).orderBy(desc(photograph.takenAt)),

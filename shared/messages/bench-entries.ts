@@ -59,9 +59,9 @@ export const readingKinds = {
   running: 'Running',
   locked: 'Held',
   timed: 'Timed run',
-  creep: 'Slowest creep',
-  stops: 'Stops per lap',
-  trial: 'Complaint’s trial',
+  creep: 'Creep',
+  stops: 'Stops',
+  trial: 'Trial',
   dead: 'Dead',
 } as const
 export type ReadingKind = keyof typeof readingKinds

@@ -164,7 +164,7 @@ describe('readings', () => {
   it('are refused without what their kind needs', async () => {
     const { jobId, sheetId } = await sheetWithReading()
     await expect(send(book, maren, 'reading.add', { id: newId(), jobId, sheetId, supersedesId: null, fields: { ...runningReading(12, 180), kind: 'creep' } }))
-      .rejects.toMatchObject({ status: 422, sentence: 'A line of kind “Slowest creep” needs its distance.' })
+      .rejects.toMatchObject({ status: 422, sentence: 'A line of kind “Creep” needs its distance.' })
   })
 
   it('belong to the engine’s state: mending a finding begins the next one', async () => {

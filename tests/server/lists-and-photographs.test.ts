@@ -58,6 +58,14 @@ describe('finding jobs', () => {
   })
 })
 
+it('counts a corrected note’s minutes once, on the tag as in the job', async () => {
+  const { jobId } = await takeInSomething(book, maren)
+  const first = newId()
+  await send(book, maren, 'note.add', { id: first, jobId, fields: { station: 'find', text: 'Looked', minutes: 30, supersedesId: null } })
+  await send(book, maren, 'note.add', { id: newId(), jobId, fields: { station: 'find', text: 'Looked', minutes: 20, supersedesId: first } })
+  expect((await listJobs(book.database, everything)).rows[0]?.minutesUsed).toBe(20)
+})
+
 describe('photographs', () => {
   const details = (jobId: string) => ({ id: newId(), jobId, station: 'take-in' as const, caption: 'As it came', takenAt: new Date() })
 

@@ -10,6 +10,12 @@ CREATE TABLE `component` (
 	CONSTRAINT `component_id` PRIMARY KEY(`id`)
 );
 --> statement-breakpoint
+CREATE TABLE `counter` (
+	`name` varchar(30) NOT NULL,
+	`value` int NOT NULL,
+	CONSTRAINT `counter_name` PRIMARY KEY(`name`)
+);
+--> statement-breakpoint
 CREATE TABLE `engine` (
 	`id` binary(16) NOT NULL,
 	`owner_id` binary(16) NOT NULL,
