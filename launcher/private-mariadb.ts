@@ -57,7 +57,7 @@ export async function startMariaDb(dataFolder: string, options: { port?: number 
   const logFile = `${dataFolder}.log`
   const log = openSync(logFile, 'a', 0o600)
   const child = spawn(program, [
-    '--no-defaults', `--datadir=${dataFolder}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1',
+    '--no-defaults', `--datadir=${dataFolder}`, `--tmpdir=${runFolder}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1',
     `--pid-file=${join(runFolder, 'pid')}`, `--init-file=${initFile}`, '--skip-name-resolve', '--skip-log-bin',
     '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci', '--default-time-zone=+00:00',
     '--innodb-flush-log-at-trx-commit=1', '--innodb-buffer-pool-size=192M', '--max-allowed-packet=16M',
@@ -117,10 +117,14 @@ function checkFolder(dataFolder: string): void {
 
 function makeDataFolder(dataFolder: string): void {
   const beside = `${dataFolder}.being-made`
-  rmSync(beside, { recursive: true, force: true })
+  // Temporary tables of two servers in one folder get in each other's way: each has its own.
+  const temporary = `${dataFolder}.temporary`
+  for (const folder of [beside, temporary]) rmSync(folder, { recursive: true, force: true })
+  mkdirSync(temporary, { recursive: true })
   const made = spawnSync(findProgram('mariadb-install-db'), [
-    '--no-defaults', `--datadir=${beside}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asUser(),
+    '--no-defaults', `--datadir=${beside}`, `--tmpdir=${temporary}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asUser(),
   ], { encoding: 'utf8' })
+  rmSync(temporary, { recursive: true, force: true })
   if (made.status !== 0) {
     rmSync(beside, { recursive: true, force: true })
     const reason = `${made.stdout}${made.stderr}`.trim().split('\n').slice(-3).join(' ')

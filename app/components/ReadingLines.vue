@@ -11,14 +11,15 @@ defineEmits<{ strike: [line: ReadingRow]; vouch: [line: ReadingRow]; correct: [l
 const session = useSessionStore()
 const newestFirst = computed(() => [...props.lines].reverse().map((line, index) => ({ line, number: props.lines.length - index, doubt: line.struck ? null : readingDoubt(line, props.machine) })))
 
-function wordsOf({ kind, direction }: ReadingRow): string {
+function wordsOf({ kind, direction, quantities }: ReadingRow): string {
+  if (kind === 'locked' && quantities.angle) return `Held at ${showQuantity('angle', quantities.angle).replace(' ', '')}`
   if (kind === 'running') return direction === 'reverse' ? 'Reverse' : 'Forward'
   return [readingKinds[kind], kind === 'timed' || kind === 'creep' ? direction : ''].filter(Boolean).join(', ')
 }
 const valuesOf = ({ quantities, kind }: ReadingRow): string[] => {
   if (kind === 'stops') return [`${quantities.stops?.value} in ${quantities.laps?.value} laps`]
   if (kind === 'trial') return [`failed ${quantities.failures?.value} of ${quantities.attempts?.value}`]
-  return Object.entries(quantities).map(([name, quantity]) => showQuantity(name as keyof ReadingRow['quantities'], quantity))
+  return Object.entries(quantities).filter(([name]) => name !== 'angle').map(([name, quantity]) => showQuantity(name as keyof ReadingRow['quantities'], quantity))
 }
 </script>
 
@@ -37,9 +38,9 @@ const valuesOf = ({ quantities, kind }: ReadingRow): string[] => {
 
 <style scoped>
 .lines { list-style: none; margin: 4px 0 0; padding: 0; }
-li { display: grid; grid-template-columns: 24px 74px 1fr max-content; gap: 2px 10px; align-items: center; border-top: 1px solid var(--rule); min-height: 40px; }
+li { display: grid; grid-template-columns: 24px 96px 1fr max-content; gap: 2px 10px; align-items: center; border-top: 1px solid var(--rule); min-height: 40px; }
 .kind { font-weight: 550; font-size: 0.92rem; }
-.values { display: grid; grid-template-columns: 66px 84px minmax(0, 1fr); gap: 8px; font-size: 1rem; }
+.values { display: grid; grid-template-columns: 66px 82px minmax(0, 1fr); gap: 8px; font-size: 1rem; }
 .values span { text-align: right; white-space: nowrap; }
 .values .alone { grid-column: 1 / -1; text-align: left; padding-left: 12px; }
 .struck .values, .struck .kind { text-decoration: line-through; text-decoration-thickness: 2px; color: var(--soft); }

@@ -107,8 +107,8 @@ useBenchKeys([{ key: 'm', label: 'Type a reading', run: () => focusBox(0) }])
       </label>
       <v-btn type="submit" color="primary" class="enter">{{ corrected ? 'Correct' : 'Enter' }} <kbd>↵</kbd></v-btn>
     </div>
-    <p id="pad-message" class="message" :class="message ? 'sign sign--fault' : ''" aria-live="polite">{{ message }}</p>
     <div class="foot">
+      <p id="pad-message" class="message" :class="message ? 'sign sign--fault' : ''" aria-live="polite">{{ message }}</p>
       <label v-if="draft.kind === 'running'" class="speed quiet">Speed by <select v-model="draft.speedBy"><option value="none">none</option><option value="rotation">motor rpm</option><option value="timed">timed distance</option></select></label>
       <button v-if="corrected" type="button" class="leave" @click="emit('leave')">Leave the line as it is</button>
     </div>
@@ -116,10 +116,10 @@ useBenchKeys([{ key: 'm', label: 'Type a reading', run: () => focusBox(0) }])
 </template>
 
 <style scoped>
-.pad { display: grid; gap: 8px; padding-bottom: 6px; }
+.pad { display: grid; grid-template-columns: minmax(0, 1fr); gap: 8px; padding-bottom: 6px; }
 .correcting { border-left: 4px solid var(--brass); padding-left: 12px; }
 .kinds { display: flex; gap: 8px 16px; flex-wrap: wrap; }
-.choice { display: flex; }
+.choice { display: flex; flex-wrap: wrap; row-gap: 4px; }
 .choice button { border: 1px solid var(--rule); margin-left: -1px; padding: 0 10px; min-height: var(--target); font-weight: 550; display: inline-flex; gap: 7px; align-items: center; color: var(--soft); font-size: 0.94rem; }
 .choice button.on { background: var(--sheet); color: var(--ink); font-weight: 650; box-shadow: inset 0 -3px 0 var(--brass); }
 .boxes { display: flex; gap: 12px; align-items: end; flex-wrap: wrap; }
@@ -127,11 +127,13 @@ useBenchKeys([{ key: 'm', label: 'Type a reading', run: () => focusBox(0) }])
 .entry { display: flex; align-items: baseline; border-bottom: 2px solid var(--steel); background: var(--sheet); padding: 2px 8px; }
 .box:focus-within .entry { border-bottom-color: var(--brass); }
 .box.wrong .entry { border-bottom-color: var(--red); }
-.entry input { font: 600 32px/1.3 var(--mono); font-variant-numeric: tabular-nums; color: var(--ink); width: 100%; min-width: 0; outline: none; }
+.entry input { font: 600 32px/1.3 var(--mono); font-variant-numeric: tabular-nums; color: var(--ink); width: 100%; min-width: 0; outline: none; border: 0; background: none; padding: 0; }
 .unit { color: var(--soft); font-weight: 550; padding-left: 4px; }
 .enter { height: 54px !important; }
-.message { min-height: 1.4em; font-size: 0.94rem; }
-.foot { display: flex; gap: 16px; align-items: center; justify-content: space-between; margin-top: -6px; }
-.speed select { font: inherit; color: var(--ink); background: var(--sheet); border-bottom: 1px solid var(--steel); min-height: 34px; padding: 0 6px; appearance: auto; }
+.message { flex: 1; font-size: 0.94rem; line-height: 1.3; }
+.foot { display: flex; gap: 16px; align-items: center; justify-content: space-between; min-height: 40px; }
+.speed select { font: inherit; color: var(--ink); background: var(--sheet); border: 0; border-bottom: 1px solid var(--steel); border-radius: 0; min-height: 36px; padding: 0 6px; }
+.speed { flex: none; }
+@media (max-width: 600px) { .choice kbd, .enter kbd { display: none; } .choice button { flex: 1; justify-content: center; } }
 .leave { color: var(--soft); font-weight: 550; min-height: var(--target); }
 </style>

@@ -69,9 +69,9 @@ const summary = computed(() => `Chart of current over volts: ${metered.value.len
 </script>
 
 <template>
-  <div class="chart" role="img" :aria-label="summary"><Scatter :data="data" :options="options" /></div>
+  <div class="chart"><Scatter :data="data" :options="options" :aria-label="summary" /></div>
 </template>
 
 <style scoped>
-.chart { height: 290px; }
+.chart { height: 250px; }
 </style>

@@ -15,11 +15,11 @@ const props = defineProps<{ judgement: SheetJudgement; type: EngineTypeRow; with
 const volts = computed(() => `${props.type.nominalVolts} V`)
 
 const rows = computed<Array<{ label: string; names: SweepFigureName[] }>>(() => [
-  { label: 'Winding and brushes', names: ['resistanceAt20', 'resistance'] },
-  { label: 'Magnet (back-EMF)', names: ['backEmfAt20', 'backEmf'] },
+  { label: 'Winding, brushes', names: ['resistanceAt20', 'resistance'] },
+  { label: 'Magnet', names: ['backEmfAt20', 'backEmf'] },
   { label: 'Starts at', names: ['startVoltage'] },
   { label: 'Drag at standstill', names: ['coulombFriction'] },
-  { label: `Runs free at ${volts.value}, draws`, names: ['noLoadCurrent'] },
+  { label: `Free at ${volts.value}, draws`, names: ['noLoadCurrent'] },
   { label: 'and turns', names: ['noLoadSpeed'] },
   { label: `Stalled at ${volts.value}`, names: ['stallCurrent'] },
   { label: 'Best efficiency', names: ['bestEfficiency'] },
@@ -84,9 +84,9 @@ const runs = computed(() => props.readings.flatMap((reading) => {
 
 <style scoped>
 .figures { display: grid; gap: 10px; }
-dl { display: grid; grid-template-columns: minmax(0, 1fr) max-content; column-gap: 10px; margin: 0; }
+dl { display: grid; grid-template-columns: minmax(0, 1fr) max-content; margin: 0; }
 dt, dd { border-top: 1px solid var(--rule); padding: 5px 0; margin: 0; }
-dt { color: var(--soft); font-size: 0.92rem; } dd { text-align: right; font-weight: 600; }
+dt { color: var(--soft); font-size: 0.92rem; } dd { text-align: right; font-weight: 600; padding-left: 12px; }
 .ways { float: right; text-align: right; padding-left: 12px; }
 .remark { align-items: flex-start; font-weight: 550; line-height: 1.35; } .remark::before { margin-top: 5px; }
 .wanted { border-left: 3px solid var(--brass); padding: 2px 0 2px 12px; font-size: 0.94rem; }

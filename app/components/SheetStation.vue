@@ -103,8 +103,8 @@ async function vouch(line: ReadingRow): Promise<void> {
           <ReadingLines :lines="lines" :machine="machine" @strike="strike" @vouch="vouch" @correct="corrected = $event" />
         </div>
         <div class="judged">
-          <SheetFigures :judgement="judgement" :type="book.type" :with-meter="sheet.withMeter" :readings="counting" />
           <LazySheetChart v-if="sheet.withMeter && counting.length > 0" :readings="counting" :fit="judgement.fit" />
+          <SheetFigures :judgement="judgement" :type="book.type" :with-meter="sheet.withMeter" :readings="counting" />
         </div>
       </div>
       <section v-if="comparison && comparison.before" class="against"><h2>Before and after</h2><ComparisonTable :comparison="comparison" /></section>
@@ -120,7 +120,8 @@ async function vouch(line: ReadingRow): Promise<void> {
 .sheets { display: flex; gap: 4px; flex-wrap: wrap; border-bottom: 1px solid var(--rule); }
 .sheets button { min-height: var(--target); padding: 0 14px; font-weight: 600; border-bottom: 3px solid transparent; color: var(--soft); }
 .sheets button.on { color: var(--ink); border-bottom-color: var(--brass); }
-.sheets .new { font-weight: 550; color: var(--green); margin-left: 6px; }
+.sheets .new { font-weight: 550; color: var(--green); font-size: 0.92rem; }
+.sheets button + .new { margin-left: auto; } .sheets .new + .new { margin-left: 0; }
 .two { display: grid; gap: 26px; grid-template-columns: minmax(0, 1fr); }
 @media (min-width: 1080px) { .two { grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); } }
 .judged { display: grid; gap: 14px; align-content: start; }

@@ -16,7 +16,7 @@ const version = ref(0)
 
 function fieldsOf({ job }: JobBook): JobFields {
   const { complaint, trial, trialAttempts, wanted, moneyLimit, sentimental, consent, conditionOnArrival, dueOn, estimateMinutes, arrivals } = job
-  return structuredClone(toRaw({ complaint, trial, trialAttempts, wanted, moneyLimit, sentimental, consent, conditionOnArrival, dueOn, estimateMinutes, arrivals: arrivals.map((item) => ({ ...item })) }))
+  return plainCopy({ complaint, trial, trialAttempts, wanted, moneyLimit, sentimental, consent, conditionOnArrival, dueOn, estimateMinutes, arrivals: arrivals.map((item) => ({ ...item })) })
 }
 
 function edit(): void {

@@ -60,13 +60,13 @@ async function takeIn(): Promise<void> {
   }
   const { owner, newOwner, engine, newEngine, type, newType, job } = draft.value
   const jobId = newId()
-  const made = <F extends object>(fields: F) => ({ made: { id: newId(), fields: structuredClone(toRaw(fields)) } })
+  const made = <F extends object>(fields: F) => ({ made: { id: newId(), fields: plainCopy(fields) } })
   await outbox.send('job.take-in', {
     jobId,
     owner: owner ? { existing: owner.id } : made(newOwner ?? emptyOwner()),
     type: newEngine ? (type ? { existing: type.id } : made(newType ?? emptyType())) : null,
     engine: engine ? { existing: engine.id } : made(newEngine ?? emptyEngine()),
-    job: structuredClone(toRaw(job)),
+    job: plainCopy(job),
   }, { lane: jobId, subject: `job:${jobId}`, label: 'take-in' })
   for (const file of photographs.value) await outbox.sendPhotograph(jobId, 'take-in', '', file)
   clear()

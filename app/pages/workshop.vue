@@ -132,5 +132,5 @@ async function keepPerson(): Promise<void> {
 .facts { display: grid; grid-template-columns: 140px 1fr; margin: 0 0 16px; } .facts dt, .facts dd { border-top: 1px solid var(--rule); padding: 8px 0; margin: 0; } .facts dt { color: var(--soft); font-size: 0.9rem; }
 .pre { white-space: pre-wrap; }
 .row { display: grid; grid-template-columns: 1fr max-content max-content; gap: 14px; align-items: center; }
-.retired { opacity: 0.75; }
+.retired strong { font-weight: 450; color: var(--soft); }
 </style>

@@ -42,7 +42,7 @@ export const useOutbox = defineStore('outbox', () => {
 
   /** Queues one command; resolves once the browser has kept it. */
   async function send<N extends CommandName>(name: N, payload: CommandPayload<N>, options: SendOptions): Promise<void> {
-    await put({ kind: 'command', name, payload: structuredClone(toRaw(payload)) as Record<string, unknown>, ...head(options), ...(options.base ? { base: structuredClone(toRaw(options.base)) as Record<string, unknown> } : {}) })
+    await put({ kind: 'command', name, payload: plainCopy(payload) as Record<string, unknown>, ...head(options), ...(options.base ? { base: plainCopy(options.base) as Record<string, unknown> } : {}) })
   }
 
   async function sendPhotograph(jobId: string, station: StationId, caption: string, bytes: Blob): Promise<void> {

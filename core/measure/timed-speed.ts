@@ -3,6 +3,9 @@ import type { IntervalFigure } from './measured-value'
 /** Standard uncertainty of one thumb on a stopwatch, start and stop together, s. Common practice, no source. */
 export const STOPWATCH_STANDARD_UNCERTAINTY_SECONDS = 0.15
 
+/** A measured run is laid out to this step at worst, however round the number typed: "1 m" is not 1 m give or take half a metre. Common practice, no source. */
+export const COARSEST_TAPE_STEP_METRES = 0.005
+
 /**
  * Speed over a timed distance with its 95 % interval: stopwatch and tape combined (GUM 5.1.2).
  *
@@ -24,7 +27,7 @@ export function timedSpeed(
   const mean = durationSeconds.reduce((sum, seconds) => sum + seconds, 0) / count
   const spread = count < 3 ? 0 : Math.sqrt(durationSeconds.reduce((sum, seconds) => sum + (seconds - mean) ** 2, 0) / (count - 1))
   const timeUncertainty = Math.max(STOPWATCH_STANDARD_UNCERTAINTY_SECONDS, spread) / Math.sqrt(count)
-  const distanceUncertainty = distanceResolutionMetres / Math.sqrt(3)
+  const distanceUncertainty = Math.min(distanceResolutionMetres, COARSEST_TAPE_STEP_METRES) / Math.sqrt(3)
   const value = distanceMetres / mean
   const relative = Math.hypot(timeUncertainty / mean, distanceUncertainty / distanceMetres)
   return { value, low: value / (1 + 2 * relative), high: value * (1 + 2 * relative), unit: 'm/s' }

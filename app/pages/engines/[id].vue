@@ -42,7 +42,7 @@ function edit(what: 'engine' | 'type', shown: EngineBook): void {
   if (what === 'engine') {
     const { nickname, runningNumber, marks, condition, history, differences, units } = shown.engine
     engine.value = { nickname, runningNumber, marks, condition, history, differences, units: units.map((unit) => ({ ...unit })) }
-    begun.value = structuredClone(toRaw({ ...engine.value, ownerId: shown.engine.ownerId, typeId: shown.engine.typeId, units: units.map((unit) => ({ ...unit })) }))
+    begun.value = plainCopy({ ...engine.value, ownerId: shown.engine.ownerId, typeId: shown.engine.typeId, units: units.map((unit) => ({ ...unit })) })
   } else {
     const { id: _id, version: _version, ...fields } = shown.type
     type.value = { ...fields }

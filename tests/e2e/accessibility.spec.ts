@@ -1,0 +1,54 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, findJob, signIn, test } from './shop'
+
+const screens: ReadonlyArray<readonly [name: string, path: string, job?: string]> = [
+  ['bench', '/'], ['jobs', '/jobs'], ['take-in', '/take-in'], ['engines and owners', '/engines'], ['workshop', '/workshop'],
+  ['job, take in', '/take-in', 'Cellar find'], ['job, first run', '/first-run', 'Orrin Seven backwards'], ['job, find', '/find', 'Lady of the Vale'], ['job, strip', '/strip', 'Little bus'],
+  ['job, mend', '/mend', 'Orrin Seven backwards'], ['job, prove', '/prove', 'Cellar find'], ['job, hand back', '/hand-back', 'Cellar find'],
+]
+
+for (const lamp of ['on', 'off'] as const) {
+  test(`no serious finding on any screen, lamp ${lamp}`, async ({ page, scenario }) => {
+    await page.addInitScript((state) => localStorage.setItem('echoppe.lamp', state), lamp)
+    await page.goto(`${scenario.url}/sign-in`)
+    await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible()
+    const serious = async (name: string): Promise<string[]> => {
+      const { violations } = await new AxeBuilder({ page }).analyze()
+      return violations.filter((violation) => violation.impact === 'serious' || violation.impact === 'critical')
+        .map((violation) => `${name}: ${violation.id} ${violation.nodes.map((node) => node.target.join(' ')).slice(0, 3).join(' | ')}`)
+    }
+    const found = await serious('sign-in')
+    await signIn(page, scenario)
+    for (const [name, path, job] of screens) {
+      const to = job ? `/jobs/${await findJob(page, scenario, job)}${path}` : path
+      await page.goto(`${scenario.url}${to}`)
+      await page.waitForLoadState('networkidle')
+      await expect(page.locator('h1').first()).toBeVisible()
+      found.push(...await serious(name))
+    }
+    const engineAnswer = await page.request.get(`${scenario.url}/api/engines?search=orrin`)
+    const { rows } = await engineAnswer.json() as { rows: Array<{ id: string; ownerId: string }> }
+    for (const to of [`/engines/${rows[0]?.id}`, `/owners/${rows[0]?.ownerId}`]) {
+      await page.goto(`${scenario.url}${to}`)
+      await expect(page.locator('h1').first()).toBeVisible()
+      found.push(...await serious(to.split('/')[1] ?? ''))
+    }
+    expect(found).toEqual([])
+  })
+}
+
+test('every screen fits a tablet and a phone without sideways scrolling', async ({ page, scenario }) => {
+  await signIn(page, scenario)
+  const wide: string[] = []
+  for (const viewport of [{ width: 1024, height: 768 }, { width: 390, height: 844 }]) {
+    await page.setViewportSize(viewport)
+    for (const [name, path, job] of screens) {
+      const to = job ? `/jobs/${await findJob(page, scenario, job)}${path}` : path
+      await page.goto(`${scenario.url}${to}`)
+      await page.waitForLoadState('networkidle')
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+      if (over > 0) wide.push(`${name} at ${viewport.width}: ${over} px too wide`)
+    }
+  }
+  expect(wide).toEqual([])
+})
