@@ -17,5 +17,10 @@ export async function refreshJobSearchText(write: Write, which: SQL): Promise<vo
 }
 
 export function jobSearchText(row: { number: number; complaint: string; nickname: string; runningNumber: string; maker: string; type: string; owner: string }): string {
-  return [row.number, row.nickname, row.runningNumber, row.maker, row.type, row.owner, row.complaint].filter(Boolean).join(' · ').slice(0, 700)
+  return foldForSearch([row.number, row.nickname, row.runningNumber, row.maker, row.type, row.owner, row.complaint].filter(Boolean).join(' · ')).slice(0, 700)
+}
+
+/** Small letters without accents: “Élan” is found by “elan”. */
+export function foldForSearch(text: string): string {
+  return text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
 }

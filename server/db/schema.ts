@@ -3,7 +3,7 @@ import { boolean, char, date, double, index, int, json, mysqlTable, primaryKey, 
 import type { ArrivalItem, EngineUnit } from '../../shared/messages/book-entries'
 import type { ReadingFields } from '../../shared/messages/bench-entries'
 import type { ArrivalFate, ComponentKind, Construction, FindingOrigin, FindingState, JobState, MotorKind, PartState, Power, Role, StationId, Supply } from '../../shared/vocabulary'
-import { bytesColumn, instant, uuidColumn, versionColumn } from './column-types'
+import { bytesColumn, foldedTextColumn, instant, uuidColumn, versionColumn } from './column-types'
 
 export type { ArrivalFate }
 
@@ -101,6 +101,9 @@ export const component = mysqlTable('component', {
   version: versionColumn(),
 }, (table) => [index('component_engine').on(table.engineId)])
 
+/** Named where a search asks for it. */
+export const JOB_SEARCH_INDEX = 'job_search'
+
 export const job = mysqlTable('job', {
   id: uuidColumn('id').primaryKey(),
   number: int('number').notNull(),
@@ -123,14 +126,20 @@ export const job = mysqlTable('job', {
   handedBackAt: instant('handed_back_at'),
   handBack: json('hand_back').$type<{ leftUndone: string; lubricants: string; dueAgain: string; partsReturned: string; price: number | null }>(),
   /** What the search looks through: number, complaint, engine, type and owner, kept in step by the writes that change them. */
-  searchText: varchar('search_text', { length: 700 }).notNull(),
+  searchText: foldedTextColumn('search_text').notNull(),
+  /** The due day with undated jobs last, so that the order can be read off an index. */
+  dueOrder: date('due_order', { mode: 'string' }).generatedAlwaysAs(sql`ifnull(due_on, '9999-12-31')`, { mode: 'stored' }),
   version: versionColumn(),
 }, (table) => [
   uniqueIndex('job_number').on(table.number),
   index('job_engine').on(table.engineId),
-  index('job_state_due').on(table.state, table.dueOn),
+  index('job_state_due').on(table.state, table.dueOrder, table.takenInAt),
+  index('job_state_taken_in').on(table.state, table.takenInAt),
   index('job_station').on(table.station, table.state),
+  index('job_due').on(table.dueOrder, table.takenInAt),
   index('job_taken_in').on(table.takenInAt),
+  // A search reads this index from end to end instead of the whole rows; it holds all a list filters and orders by.
+  index(JOB_SEARCH_INDEX).on(table.searchText, table.state, table.station, table.takenInAt, table.dueOrder, table.number),
 ])
 
 export const finding = mysqlTable('finding', {

@@ -53,4 +53,4 @@ export async function jobIds(database: Database, where: SQL | undefined, order: 
 }
 
 /** Due first, undated last, then oldest first. */
-export const byDueDate = [sql`${job.dueOn} is null`, asc(job.dueOn), asc(job.takenInAt)]
+export const byDueDate = [asc(job.dueOrder), asc(job.takenInAt), asc(job.id)]

@@ -22,7 +22,7 @@ export async function readJob(database: Database, id: string): Promise<JobBook> 
       .from(photograph).where(eq(photograph.jobId, id)).orderBy(asc(photograph.takenAt)),
     journalOfJob(database, id),
   ])
-  const { searchText: _searchText, ...jobRow } = head.job
+  const { searchText: _searchText, dueOrder: _dueOrder, ...jobRow } = head.job
   return {
     job: { ...jobRow, takenInAt: jobRow.takenInAt.toISOString(), handedBackAt: jobRow.handedBackAt?.toISOString() ?? null },
     engine: head.engine,

@@ -88,7 +88,8 @@ CREATE TABLE `job` (
 	`taken_in_at` datetime(3) NOT NULL,
 	`handed_back_at` datetime(3),
 	`hand_back` json,
-	`search_text` varchar(700) NOT NULL,
+	`search_text` varchar(700) character set utf8mb4 collate utf8mb4_bin NOT NULL,
+	`due_order` date GENERATED ALWAYS AS (ifnull(due_on, '9999-12-31')) STORED,
 	`version` int NOT NULL DEFAULT 1,
 	CONSTRAINT `job_id` PRIMARY KEY(`id`),
 	CONSTRAINT `job_number` UNIQUE(`number`)
@@ -261,9 +262,12 @@ CREATE INDEX `engine_type` ON `engine` (`type_id`);--> statement-breakpoint
 CREATE INDEX `engine_type_name` ON `engine_type` (`maker`,`name`);--> statement-breakpoint
 CREATE INDEX `finding_job` ON `finding` (`job_id`);--> statement-breakpoint
 CREATE INDEX `job_engine` ON `job` (`engine_id`);--> statement-breakpoint
-CREATE INDEX `job_state_due` ON `job` (`state`,`due_on`);--> statement-breakpoint
+CREATE INDEX `job_state_due` ON `job` (`state`,`due_order`,`taken_in_at`);--> statement-breakpoint
+CREATE INDEX `job_state_taken_in` ON `job` (`state`,`taken_in_at`);--> statement-breakpoint
 CREATE INDEX `job_station` ON `job` (`station`,`state`);--> statement-breakpoint
+CREATE INDEX `job_due` ON `job` (`due_order`,`taken_in_at`);--> statement-breakpoint
 CREATE INDEX `job_taken_in` ON `job` (`taken_in_at`);--> statement-breakpoint
+CREATE INDEX `job_search` ON `job` (`search_text`,`state`,`station`,`taken_in_at`,`due_order`,`number`);--> statement-breakpoint
 CREATE INDEX `journal_subject` ON `journal` (`subject`,`subject_id`);--> statement-breakpoint
 CREATE INDEX `journal_job` ON `journal` (`job_id`);--> statement-breakpoint
 CREATE INDEX `note_job` ON `note` (`job_id`);--> statement-breakpoint

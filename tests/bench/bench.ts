@@ -1,0 +1,107 @@
+import { chromium } from '@playwright/test'
+import { sql } from 'drizzle-orm'
+import { v7 as newId } from 'uuid'
+import { judgeSheet } from '../../core/motor/sheet-judgement'
+import type { SheetReading } from '../../core/motor/sheet-reading'
+import { openBook } from '../../server/db/book'
+import { job } from '../../server/db/schema'
+import { foldForSearch } from '../../server/commands/job-search-text'
+import { listJobs, type JobQuery } from '../../server/services/list-jobs'
+import { PASSWORD, TestShop } from '../support/test-shop'
+
+/** Measures what the product promises about speed and prints it: `npm run bench`, after a build. */
+function percentile(values: number[], share: number): number {
+  return [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] as number
+}
+function report(what: string, values: number[], unit: string): void {
+  console.log(`${what.padEnd(58)} median ${percentile(values, 0.5).toFixed(1)} ${unit}, p95 ${percentile(values, 0.95).toFixed(1)} ${unit}`)
+}
+
+const meter = { percentOfReading: 1, digits: 3 }
+const readings: SheetReading[] = Array.from({ length: 40 }, (_, i) => (i < 24
+  ? { kind: 'running', direction: i % 2 ? 'reverse' : 'forward', voltage: { value: 4 + i / 3, resolution: 0.01, meter }, current: { value: 0.1 + i / 900, resolution: 0.0001, meter }, speed: { value: 300 + i * 30, resolution: 1, meter }, run: null }
+  : { kind: 'locked', direction: 'forward', voltage: { value: 1 + (i - 24) / 16, resolution: 0.01, meter }, current: { value: (1 + (i - 24) / 16) / (22 + (i % 3)), resolution: 0.0001, meter }, angle: null }))
+const machine = { power: 'dc', nominalVoltage: 12, scaleRatio: 87, gearRatio: 14, wheelDiameterMetres: 0.01 } as const
+const judged = Array.from({ length: 300 }, () => {
+  const began = performance.now()
+  const { fit } = judgeSheet(readings, machine, { windingCelsius: 20 })
+  for (let step = 0; step <= 40; step++) {
+    fit?.currentAt(step * 0.3)
+    fit?.speedAt(step * 0.3)
+  }
+  return performance.now() - began
+})
+report('sheet of 40 readings judged, with the chart’s bands', judged.slice(50), 'ms')
+
+const shop = await TestShop.open('scenario')
+const book = openBook(shop.mariadb.address)
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+try {
+  const [template] = await book.database.select().from(job).limit(1)
+  if (!template) throw new Error('The scenario is empty.')
+  const { dueOrder: _computed, ...row } = template
+  const words = ['squeals', 'dead', 'hesitates', 'smells', 'growls', 'stops on turnouts', 'jerks', 'slow in reverse']
+  const states = ['handed-back', 'handed-back', 'handed-back', 'open', 'waiting'] as const
+  for (let at = 0; at < 20_000; at += 500) {
+    await book.database.insert(job).values(Array.from({ length: 500 }, (_, i) => {
+      const number = 5000 + at + i
+      const complaint = `It ${words[number % words.length]} since ${1990 + (number % 35)}`
+      return { ...row, id: newId(), number, state: states[number % states.length] as (typeof states)[number], complaint, searchText: foldForSearch(`${number} · Engine ${number % 977} · Kestering · Orrin tank 0-6-0 · Owner ${number % 613} · ${complaint}`), takenInAt: new Date(Date.UTC(2021, 0, 1) + number * 7_000_000) }
+    }))
+  }
+  await book.database.execute(sql`analyze table job`)
+  const base: JobQuery = { search: '', states: [], station: null, sort: 'newest', page: 1, pageSize: 20 }
+  const cases: ReadonlyArray<readonly [string, (i: number) => JobQuery]> = [
+    ['a page', (i) => ({ ...base, page: 1 + (i % 40) })],
+    ['a page by due date', (i) => ({ ...base, sort: 'due', page: 1 + (i % 40) })],
+    ['a search of two words', (i) => ({ ...base, search: `orrin ${words[i % words.length]?.slice(0, 5)}` })],
+    ['a search without a match', (i) => ({ ...base, search: `zzz${i}` })],
+    ['a filter', (i) => ({ ...base, states: [states[i % states.length] as (typeof states)[number]] })],
+    ['a filter by station', () => ({ ...base, station: 'find' })],
+  ]
+  for (const [name, query] of cases) {
+    const times: number[] = []
+    for (let i = 0; i < 60; i++) {
+      const began = performance.now()
+      await listJobs(book.database, query(i))
+      times.push(performance.now() - began)
+    }
+    report(`20 000 jobs: ${name}`, times.slice(5), 'ms')
+  }
+  await book.database.execute(sql`delete from job where number >= 5000`)
+
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const page = await context.newPage()
+  await page.goto(`${shop.url}/sign-in`)
+  await page.request.post(`${shop.url}/api/session`, { data: { signInName: 'maren', password: PASSWORD }, headers: { origin: shop.url } })
+  const session = await context.newCDPSession(page)
+  await session.send('Network.enable')
+  await session.send('Network.clearBrowserCache')
+  let scriptBytes = 0
+  const scripts = new Set<string>()
+  session.on('Network.responseReceived', ({ requestId, response }) => {
+    if (/javascript/.test(response.mimeType)) scripts.add(requestId)
+  })
+  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    if (scripts.has(requestId)) scriptBytes += encodedDataLength
+  })
+  const usable: number[] = []
+  let firstScripts = 0
+  for (let i = 0; i < 7; i++) {
+    scriptBytes = 0
+    await session.send('Network.clearBrowserCache')
+    const began = performance.now()
+    await page.goto(`${shop.url}/`, { waitUntil: 'commit' })
+    await page.getByRole('button', { name: /Go on with/ }).waitFor()
+    usable.push(performance.now() - began)
+    if (i === 0) firstScripts = scriptBytes
+  }
+  console.log(`${'first load of the Bench: JavaScript when usable'.padEnd(58)} ${(firstScripts / 1024).toFixed(0)} kB transferred (brotli or gzip)`)
+  await page.waitForLoadState('networkidle')
+  console.log(`${'first load of the Bench: JavaScript with what is fetched ahead'.padEnd(58)} ${(scriptBytes / 1024).toFixed(0)} kB transferred`)
+  report('first load of the Bench: usable after, empty cache', usable, 'ms')
+} finally {
+  await browser.close()
+  await book.close()
+  await shop.close()
+}

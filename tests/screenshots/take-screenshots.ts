@@ -1,0 +1,57 @@
+import { mkdirSync } from 'node:fs'
+import { chromium, type Page } from '@playwright/test'
+import { PASSWORD, TestShop } from '../support/test-shop'
+
+/** Takes the pictures of docs/screenshots/ from the demo scenario: `npm run screenshots`, after a build. */
+const views: ReadonlyArray<{ name: string; path: string; job?: string; lampOff?: boolean; size?: { width: number; height: number }; before?: (page: Page) => Promise<unknown> }> = [
+  { name: 'bench', path: '/' },
+  { name: 'bench-lamp-off', path: '/', lampOff: true },
+  { name: 'jobs', path: '/jobs' },
+  { name: 'take-in', path: '/take-in', before: (page) => page.getByRole('button', { name: 'A new owner' }).click() },
+  { name: 'first-run', path: '/first-run', job: 'Orrin Seven backwards' },
+  { name: 'first-run-without-a-meter', path: '/first-run', job: 'Glen turnouts' },
+  { name: 'find', path: '/find', job: 'Lady of the Vale' },
+  { name: 'mend', path: '/mend', job: 'Orrin Seven backwards' },
+  { name: 'prove-lamp-off', path: '/prove', job: 'Cellar find', lampOff: true },
+  { name: 'hand-back', path: '/hand-back', job: 'Growls' },
+  { name: 'engines-and-owners', path: '/engines' },
+  { name: 'workshop', path: '/workshop' },
+  { name: 'phone-first-run', path: '/first-run', job: 'Orrin Seven backwards', size: { width: 390, height: 844 } },
+  { name: 'sign-in', path: '/sign-in' },
+]
+
+const folder = 'docs/screenshots'
+mkdirSync(folder, { recursive: true })
+const shop = await TestShop.open('scenario')
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+try {
+  for (const view of views) {
+    const context = await browser.newContext({ viewport: view.size ?? { width: 1280, height: 800 }, locale: 'en-GB', timezoneId: 'Europe/London', reducedMotion: 'reduce' })
+    const page = await context.newPage()
+    if (view.lampOff) await page.addInitScript(() => localStorage.setItem('echoppe.lamp', 'off'))
+    await page.goto(`${shop.url}/sign-in`)
+    if (view.path !== '/sign-in') {
+      await page.getByLabel('Name').fill('maren')
+      await page.getByLabel('Password').fill(PASSWORD)
+      await page.getByRole('button', { name: 'Sign in' }).click()
+      await page.getByRole('navigation', { name: 'Places' }).waitFor()
+      let path = view.path
+      if (view.job) {
+        const answer = await page.request.get(`${shop.url}/api/jobs?sort=number&search=${encodeURIComponent(view.job)}`)
+        const { rows } = await answer.json() as { rows: Array<{ id: string }> }
+        if (!rows[0]) throw new Error(`The scenario has no job for “${view.job}”.`)
+        path = `/jobs/${rows[0].id}${view.path}`
+      }
+      await page.goto(`${shop.url}${path}`)
+    }
+    await page.waitForLoadState('networkidle')
+    await view.before?.(page)
+    await page.evaluate(() => document.fonts.ready)
+    await page.screenshot({ path: `${folder}/${view.name}.png` })
+    await context.close()
+    console.log(`${folder}/${view.name}.png`)
+  }
+} finally {
+  await browser.close()
+  await shop.close()
+}
