@@ -8,7 +8,7 @@ const sign = computed(() => signs[props.finding.state])
 </script>
 
 <template>
-  <div class="finding"><span class="sign" :class="sign">{{ findingStates[finding.state] }}</span><span><strong>{{ finding.what }}</strong><span v-if="finding.place" class="quiet"> {{ finding.place }}</span><span v-if="finding.origin !== 'arrived'" class="quiet"> · {{ findingOrigins[finding.origin] }}</span><span v-if="finding.remedy" class="quiet remedy">{{ finding.remedy }}</span></span></div>
+  <div class="finding"><span class="sign" :class="sign">{{ findingStates[finding.state] }}</span><span><strong>{{ finding.what }}</strong><span v-if="finding.place" class="quiet">, {{ finding.place }}</span><span v-if="finding.origin !== 'arrived'" class="quiet"> · {{ findingOrigins[finding.origin] }}</span><span v-if="finding.remedy" class="quiet remedy">{{ finding.remedy }}</span></span></div>
 </template>
 
 <style scoped>

@@ -56,13 +56,25 @@ const topSpeed = computed(() => {
   const metresPerRadian = wheelDiameterMm / 2000 / gearRatio
   return describeFigure(inUnit(figure, metresPerRadian * scaleSpeed(1, ratio.value).kilometresPerHour, 'km/h'))
 })
-const runs = computed(() => props.readings.flatMap((reading) => {
-  if (reading.kind === 'stops') return [{ label: 'Stops', text: describeFigure(stopsPerLap(reading.stops, reading.laps)) }]
-  if (reading.kind !== 'timed' && reading.kind !== 'creep') return []
-  const speed = timedSpeed(reading.run.distance.value, [reading.run.duration.value], reading.run.distance.resolution)
-  const full = ratio.value ? `, ${describeFigure(inUnit(speed, scaleSpeed(1, ratio.value).kilometresPerHour, 'km/h'))} full size` : ''
-  return [{ label: `${reading.kind === 'creep' ? 'Creep' : 'Timed run'}, ${reading.direction}`, text: `${showFigure(speed)}${full}` }]
-}))
+/** Repeats of one run over one distance count as one figure: three show how well it repeats. */
+const runs = computed(() => {
+  const groups = new Map<string, { label: string; metres: number; resolution: number; seconds: number[] }>()
+  for (const reading of props.readings) {
+    if (reading.kind !== 'timed' && reading.kind !== 'creep') continue
+    const { distance, duration } = reading.run
+    const key = `${reading.kind} ${reading.direction} ${distance.value}`
+    const group = groups.get(key) ?? { label: `${reading.kind === 'creep' ? 'Creep' : 'Timed run'}, ${reading.direction}`, metres: distance.value, resolution: distance.resolution, seconds: [] }
+    group.seconds.push(duration.value)
+    groups.set(key, group)
+  }
+  const timed = [...groups.values()].map(({ label, metres, resolution, seconds }) => {
+    const speed = timedSpeed(metres, seconds, resolution)
+    const full = ratio.value ? [`${describeFigure(inUnit(speed, scaleSpeed(1, ratio.value).kilometresPerHour, 'km/h'))} full size`] : []
+    return { label: seconds.length > 1 ? `${label}, ${seconds.length} times` : label, text: [showFigure(speed), ...full] }
+  })
+  const stops = props.readings.flatMap((reading) => (reading.kind === 'stops' ? [{ label: 'Stops', text: [describeFigure(stopsPerLap(reading.stops, reading.laps))] }] : []))
+  return [...timed, ...stops]
+})
 </script>
 
 <template>
@@ -72,7 +84,7 @@ const runs = computed(() => props.readings.flatMap((reading) => {
       <template v-for="row in known" :key="row.label"><dt>{{ row.label }}<span v-if="(row.text?.length ?? 0) > 1" class="ways">forward<br>reverse</span></dt><dd class="figure"><template v-for="text in row.text" :key="text">{{ text }}<br></template></dd></template>
       <template v-if="topSpeed"><dt>Full-size speed at {{ volts }}</dt><dd class="figure">{{ topSpeed }}</dd></template>
     </dl>
-    <dl v-if="runs.length > 0"><template v-for="(run, index) in runs" :key="index"><dt>{{ run.label }}</dt><dd class="figure">{{ run.text }}</dd></template></dl>
+    <dl v-if="runs.length > 0"><template v-for="(run, index) in runs" :key="index"><dt>{{ run.label }}</dt><dd class="figure"><template v-for="text in run.text" :key="text">{{ text }}<br></template></dd></template></dl>
     <p v-if="unknown.length > 0" class="quiet">Not to be told yet: {{ unknown.map((row) => row.label.toLowerCase()).join('; ') }}.</p>
     <div v-for="refusal in wanted" :key="refusal.code" class="wanted">
       <p>{{ refusal.message }}</p>

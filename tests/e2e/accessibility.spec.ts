@@ -1,6 +1,9 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, findJob, signIn, test } from './shop'
 
+// Every screen is opened and gone through by axe in one test.
+test.setTimeout(240_000)
+
 const screens: ReadonlyArray<readonly [name: string, path: string, job?: string]> = [
   ['bench', '/'], ['jobs', '/jobs'], ['take-in', '/take-in'], ['engines and owners', '/engines'], ['workshop', '/workshop'],
   ['job, take in', '/take-in', 'Cellar find'], ['job, first run', '/first-run', 'Orrin Seven backwards'], ['job, find', '/find', 'Lady of the Vale'], ['job, strip', '/strip', 'Little bus'],

@@ -22,8 +22,9 @@ test('the whole path by keyboard alone: sign in, take in, readings, finding, min
     throw new Error(`Nothing named ${String(words)} can be reached by Tab; passed: ${[...new Set(passed)].join(' / ')}`)
   }
 
+  // A form that opens puts the focus into its first field; typing begins there.
   await page.goto(`${workshop.url}/sign-in`)
-  await tabTo(/^Name/)
+  await expect(page.getByLabel('Name')).toBeFocused()
   await type('maren')
   await key('Tab')
   await type(PASSWORD)
@@ -35,13 +36,14 @@ test('the whole path by keyboard alone: sign in, take in, readings, finding, min
   await page.waitForURL(/take-in/)
   await tabTo('A new owner')
   await key('Enter')
-  await tabTo(/^Name/)
+  await expect(page.getByLabel('Name', { exact: true })).toBeFocused()
   await type('Lars Ekedahl-Roth')
   await tabTo('An engine not in the book yet')
   await key('Enter')
+  await expect(page.getByLabel('Nickname at the bench')).toBeFocused()
   await tabTo('A new type')
   await key('Enter')
-  await tabTo('Maker')
+  await expect(page.getByLabel('Maker')).toBeFocused()
   await type('Lunadorf')
   await tabTo(/^Type/)
   await type('Ridge diesel')

@@ -1,14 +1,14 @@
 import { expect, test as base, type Page } from '@playwright/test'
 import { PASSWORD, TestShop } from '../support/test-shop'
 
-/** One shop per worker and kind of contents; each test gets a page that is signed in where it asks for it. */
-export const test = base.extend<{ bench: Page }, { scenario: TestShop; workshop: TestShop }>({
-  scenario: [async ({}, use) => {
+/** One shop per worker and kind of contents, opened when a test first asks for it. */
+export const test = base.extend<object, { scenario: TestShop; workshop: TestShop }>({
+  scenario: [async ({ playwright: _needed }, use) => {
     const shop = await TestShop.open('scenario')
     await use(shop)
     await shop.close()
   }, { scope: 'worker', timeout: 120_000 }],
-  workshop: [async ({}, use) => {
+  workshop: [async ({ playwright: _needed }, use) => {
     const shop = await TestShop.open('workshop')
     await use(shop)
     await shop.close()
