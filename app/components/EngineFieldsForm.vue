@@ -11,7 +11,7 @@ function addUnit(): void {
 
 <template>
   <div class="fields">
-    <v-text-field v-model="fields.nickname" label="Nickname at the bench" autofocus />
+    <v-text-field v-model="fields.nickname" v-focus-first label="Nickname at the bench" />
     <v-text-field v-model="fields.runningNumber" label="Running number" />
     <v-text-field v-model="fields.marks" label="Marks: repaint, damage, labels" class="wide" />
     <v-textarea v-model="fields.history" label="History: last run, stored where, run where, who worked on it" class="wide" />

@@ -2,7 +2,7 @@
 import type { Page } from '~~/shared/book'
 
 /** Finds a row of the book by a few letters: the matches as large targets, the first one on Enter. */
-const props = defineProps<{ path: string; label: string; title: (row: T) => string; detail: (row: T) => string; autofocus?: boolean }>()
+const props = defineProps<{ path: string; label: string; title: (row: T) => string; detail: (row: T) => string }>()
 const emit = defineEmits<{ choose: [row: T] }>()
 const text = ref('')
 const rows = shallowRef<T[]>([])
@@ -27,7 +27,7 @@ watchDebounced(text, look, { debounce: 150, immediate: true })
 
 <template>
   <div>
-    <v-text-field v-model="text" :label="label" :autofocus="autofocus" type="search" autocomplete="off" @keydown.enter.prevent="rows[0] && emit('choose', rows[0])" />
+    <v-text-field v-model="text" :label="label" type="search" autocomplete="off" @keydown.enter.prevent="rows[0] && emit('choose', rows[0])" />
     <p v-if="failure" class="sign sign--care">{{ failure }}</p>
     <ul class="found">
       <li v-for="row in rows" :key="row.id"><button type="button" @click="emit('choose', row)"><strong>{{ title(row) }}</strong><span class="quiet">{{ detail(row) }}</span></button></li>

@@ -7,7 +7,7 @@ defineProps<{ problems?: Readonly<Record<string, string>> }>()
 
 <template>
   <div class="fields">
-    <v-text-field v-model="fields.name" label="Name" autofocus :error-messages="problems?.name" />
+    <v-text-field v-model="fields.name" v-focus-first label="Name" :error-messages="problems?.name" />
     <v-text-field v-model="fields.phone" label="Telephone" type="tel" />
     <v-text-field v-model="fields.email" label="E-mail" type="email" />
     <v-textarea v-model="fields.address" label="Address" class="wide" />

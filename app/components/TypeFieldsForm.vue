@@ -21,7 +21,7 @@ function setNumber(name: 'gearRatio' | 'wheelDiameterMm' | 'poles' | 'nominalVol
 
 <template>
   <div class="fields">
-    <v-text-field v-model="fields.maker" label="Maker" autofocus :error-messages="problems?.maker" />
+    <v-text-field v-model="fields.maker" v-focus-first label="Maker" :error-messages="problems?.maker" />
     <v-text-field v-model="fields.name" label="Type" :error-messages="problems?.name" />
     <v-text-field v-model="fields.variantMarks" label="Marks of the variant" />
     <v-text-field v-model="fields.yearsMade" label="Years made" />

@@ -34,7 +34,7 @@ const openWorkshop = () => attempt(async () => {
 </script>
 
 <template>
-  <main class="door">
+  <div class="door">
     <div class="plate">
       <img src="/mark.svg" alt="" width="64" height="64">
       <h1>Echoppe</h1>
@@ -43,7 +43,7 @@ const openWorkshop = () => attempt(async () => {
     <form v-if="session.firstOwnerWanted" class="form" @submit.prevent="openWorkshop">
       <h2>Open the workshop</h2>
       <p class="quiet">The book is empty. Whoever has the code from the terminal makes the owner’s account.</p>
-      <v-text-field v-model="first.code" label="Code from the terminal" autofocus required autocomplete="off" />
+      <v-text-field v-model="first.code" v-focus-first label="Code from the terminal" required autocomplete="off" />
       <v-text-field v-model="first.workshopName" label="Name of the workshop" required />
       <v-text-field v-model="first.name" label="Your name" required autocomplete="name" />
       <v-text-field v-model="first.signInName" label="Sign-in name (small letters)" required autocomplete="username" />
@@ -54,13 +54,13 @@ const openWorkshop = () => attempt(async () => {
     <form v-else class="form" @submit.prevent="signIn">
       <h2>Sign in</h2>
       <p v-if="route.query.again" class="quiet">What waits on this device is kept and sent as soon as you are back.</p>
-      <v-text-field v-model="name" label="Name" autofocus required autocomplete="username" autocapitalize="none" />
+      <v-text-field v-model="name" v-focus-first label="Name" required autocomplete="username" autocapitalize="none" />
       <v-text-field v-model="password" label="Password" type="password" required autocomplete="current-password" />
       <p v-if="failure" class="sign sign--fault" role="alert">{{ failure }}</p>
       <v-btn type="submit" color="primary" size="large" block :loading="busy">Sign in</v-btn>
       <p v-if="session.demo" class="quiet">The demo’s sign-in stands in the terminal where it was started.</p>
     </form>
-  </main>
+  </div>
 </template>
 
 <style scoped>
