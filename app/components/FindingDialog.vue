@@ -9,7 +9,7 @@ const { opened, edited } = useFindingDialog()
 const outbox = useOutbox()
 const route = useRoute()
 const empty = (): FindingFields => ({ what: '', place: '', state: 'suspected', origin: props.station === 'take-in' || props.station === 'first-run' ? 'arrived' : 'inside', remedy: '' })
-const { draft: fresh, clear } = useDraft<FindingFields>(`finding.${props.book.job.id}`, empty)
+const { draft: fresh, handOver } = useDraft<FindingFields>(`finding.${props.book.job.id}`, empty)
 const changed = ref<FindingFields>(empty())
 const fields = computed(() => (edited.value ? changed.value : fresh.value))
 const missing = ref(false)
@@ -31,13 +31,13 @@ async function keep(): Promise<void> {
   const jobId = props.book.job.id
   const before = edited.value
   const id = before?.id ?? newId()
-  const payload = { id, jobId, fields: { ...fields.value } }
-  await outbox.send('finding.save', payload, {
+  const send = (written: FindingFields): Promise<void> => outbox.send('finding.save', { id, jobId, fields: written }, {
     lane: jobId, subject: `finding:${id}`, label: 'finding',
     ...(before ? { expectedVersion: before.version, base: { what: before.what, place: before.place, state: before.state, origin: before.origin, remedy: before.remedy } } : {}),
   })
-  if (!before) clear()
   opened.value = false
+  if (before) await send({ ...changed.value })
+  else await handOver(send)
 }
 </script>
 

@@ -13,7 +13,7 @@ const comparison = computed(() => compareJob(props.book))
 const open = computed(() => props.book.findings.filter((finding) => finding.state === 'confirmed' || finding.state === 'suspected'))
 const openArrivals = computed(() => props.book.job.arrivals.filter((item) => item.fate === null))
 const initial = (): HandBackFields => props.book.job.handBack ?? { leftUndone: '', lubricants: '', dueAgain: '', partsReturned: '', price: null }
-const { draft, clear } = useDraft<HandBackFields>(`hand-back.${props.book.job.id}`, initial)
+const { draft, handOver } = useDraft<HandBackFields>(`hand-back.${props.book.job.id}`, initial)
 const parts = computed(() => props.book.parts.filter((part) => part.state === 'fitted' && part.price !== null).reduce((sum, part) => sum + (part.price ?? 0) * part.quantity, 0))
 const reckoned = computed(() => {
   const settings = workshop.book?.workshop
@@ -32,8 +32,8 @@ const price = computed({
 
 async function submit(): Promise<void> {
   const { job } = props.book
-  await outbox.send('job.hand-back', { id: job.id, fields: { ...draft.value } }, { lane: job.id, subject: `job:${job.id}`, label: 'hand-back', expectedVersion: job.version, base: initial() })
-  clear()
+  const base = initial()
+  await handOver((fields) => outbox.send('job.hand-back', { id: job.id, fields }, { lane: job.id, subject: `job:${job.id}`, label: 'hand-back', expectedVersion: job.version, base }))
 }
 defineExpose({ submit })
 </script>

@@ -14,7 +14,7 @@ const { moveTo } = useJobActions(computed(() => props.book))
 const confirmed = computed(() => props.book.findings.filter((finding) => finding.state === 'confirmed'))
 const settled = computed(() => props.book.findings.filter((finding) => ['mended', 'left', 'declined'].includes(finding.state)))
 const choices: ReadonlyArray<{ state: FindingState; word: string }> = [{ state: 'mended', word: 'Mended' }, { state: 'left', word: 'Left' }, { state: 'declined', word: 'Declined' }]
-const { draft: part, clear } = useDraft<PartFields>(`part.${props.book.job.id}`, () => ({ what: '', quantity: 1, state: 'wanted', price: null }))
+const { draft: part, handOver } = useDraft<PartFields>(`part.${props.book.job.id}`, () => ({ what: '', quantity: 1, state: 'wanted', price: null }))
 const partsWaiting = computed(() => props.book.parts.filter((entry) => entry.state === 'wanted' || entry.state === 'ordered'))
 const partBox = ref<{ focus: () => void }>()
 onMounted(() => {
@@ -27,8 +27,7 @@ async function addPart(): Promise<void> {
   if (part.value.what.trim() === '') return
   const id = newId()
   const jobId = props.book.job.id
-  await outbox.send('part.save', { id, jobId, fields: { ...part.value, quantity: Math.max(1, Math.round(Number(part.value.quantity) || 1)) } }, { lane: jobId, subject: `part:${id}`, label: 'part' })
-  clear()
+  await handOver((fields) => outbox.send('part.save', { id, jobId, fields: { ...fields, quantity: Math.max(1, Math.round(Number(fields.quantity) || 1)) } }, { lane: jobId, subject: `part:${id}`, label: 'part' }))
 }
 
 async function setPart(row: PartRow, state: PartState): Promise<void> {

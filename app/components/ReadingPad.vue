@@ -4,8 +4,8 @@ import { readingKinds, type ReadingFields, type ReadingKind } from '~~/shared/me
 import { boxesOf, understandLine, type ReadingLine, type SpeedBy } from '~~/shared/reading-line'
 
 /** One line at a time: digits, Enter, next. Letters choose the way: f, r, h in any box. */
-const props = defineProps<{ sheet: SheetRow; meters: { voltage: MeterRow | null; current: MeterRow | null }; trial: string; attempts: number; corrected: ReadingRow | null }>()
-const emit = defineEmits<{ typing: [fields: ReadingFields | null]; add: [fields: ReadingFields]; leave: [] }>()
+const props = defineProps<{ sheet: SheetRow; meters: { voltage: MeterRow | null; current: MeterRow | null }; trial: string; attempts: number; corrected: ReadingRow | null; keep: (fields: ReadingFields) => Promise<void> }>()
+const emit = defineEmits<{ typing: [fields: ReadingFields | null]; leave: [] }>()
 
 const initial = (): ReadingLine & { speedBy: SpeedBy; distance: string } => ({ kind: props.sheet.withMeter ? 'running' : 'timed', direction: 'forward', typed: {}, speedBy: 'none', distance: '' })
 const { draft } = useDraft(`reading.${props.sheet.id}`, initial)
@@ -44,7 +44,7 @@ function onKey(event: KeyboardEvent, index: number): void {
     event.preventDefault()
     const input = boxes.value[index + 1]
     if (input && !(draft.value.typed[input.name] ?? '').trim()) return focusBox(index + 1)
-    return commit()
+    return void commit()
   }
   if (event.ctrlKey || event.metaKey || event.altKey || event.key.length !== 1 || (draft.value.typed[boxes.value[index]?.name ?? 'voltage'] ?? '') !== '') return
   const ways: Record<string, () => void> = {
@@ -63,18 +63,24 @@ function focusBox(index: number): void {
   void nextTick(() => root.value?.querySelectorAll<HTMLInputElement>('.box input')[index]?.focus())
 }
 
-function commit(): void {
+async function commit(): Promise<void> {
   const { fields, errors, missing } = understood.value
   tried.value = true
   if (!fields) {
     const wrong = boxes.value.findIndex((entry) => errors[entry.name] || entry.name === missing)
     return focusBox(Math.max(0, wrong))
   }
-  emit('add', fields)
+  const handedOver = plainCopy(draft.value)
+  const keeping = props.keep(fields)
   const distance = draft.value.typed.distance ?? draft.value.distance
   draft.value = { ...draft.value, distance, typed: draft.value.kind === 'trial' ? { attempts: String(props.attempts) } : boxes.value.some((entry) => entry.name === 'distance') ? { distance } : {} }
   tried.value = false
   focusBox(boxes.value[0]?.name === 'distance' && distance ? 1 : 0)
+  const emptied = JSON.stringify(draft.value)
+  await keeping.catch((error: unknown) => {
+    if (JSON.stringify(draft.value) === emptied) draft.value = handedOver
+    throw error
+  })
 }
 
 const messageOf = (name: keyof ReadingLine['typed']): string => understood.value.errors[name] ?? (tried.value && understood.value.missing === name ? 'Still empty.' : '')

@@ -60,9 +60,9 @@ async function addReading(fields: ReadingFields): Promise<void> {
   if (!row) return
   const id = newId()
   const supersedesId = corrected.value?.id ?? null
-  await outbox.send('reading.add', { id, jobId: row.jobId, sheetId: row.id, supersedesId, fields }, { lane: row.jobId, subject: `reading:${id}`, label: 'reading' })
   corrected.value = null
   typing.value = null
+  await outbox.send('reading.add', { id, jobId: row.jobId, sheetId: row.id, supersedesId, fields }, { lane: row.jobId, subject: `reading:${id}`, label: 'reading' })
 }
 
 async function strike(line: ReadingRow): Promise<void> {
@@ -99,7 +99,7 @@ async function vouch(line: ReadingRow): Promise<void> {
       <SheetConditions :sheet="sheet" :power="machine.power" @change="changeSheet" />
       <div class="two">
         <div class="typing">
-          <ReadingPad v-if="session.mayWrite" :key="sheet.id" :sheet="sheet" :meters="meters" :trial="book.job.trial || book.job.complaint" :attempts="book.job.trialAttempts" :corrected="corrected" @typing="typing = $event" @add="addReading" @leave="corrected = null" />
+          <ReadingPad v-if="session.mayWrite" :key="sheet.id" :sheet="sheet" :meters="meters" :trial="book.job.trial || book.job.complaint" :attempts="book.job.trialAttempts" :corrected="corrected" :keep="addReading" @typing="typing = $event" @leave="corrected = null" />
           <ReadingLines :lines="lines" :machine="machine" @strike="strike" @vouch="vouch" @correct="corrected = $event" />
         </div>
         <div class="judged">

@@ -6,7 +6,7 @@ import type { StationId } from '~~/shared/vocabulary'
 const props = defineProps<{ book: JobBook; station: StationId }>()
 const session = useSessionStore()
 const { addNote } = useJobActions(computed(() => props.book))
-const { draft, clear } = useDraft(`note.${props.book.job.id}.${props.station}`, () => ({ text: '', minutes: '', supersedesId: null as string | null }))
+const { draft, handOver } = useDraft(`note.${props.book.job.id}.${props.station}`, () => ({ text: '', minutes: '', supersedesId: null as string | null }))
 const superseded = computed(() => new Set(props.book.notes.map((note) => note.supersedesId)))
 const notes = computed(() => props.book.notes.filter((note) => note.station === props.station && !superseded.value.has(note.id)))
 const minutes = computed(() => (draft.value.minutes.trim() === '' ? 0 : Number(draft.value.minutes)))
@@ -14,8 +14,8 @@ const problem = computed(() => (Number.isInteger(minutes.value) && minutes.value
 
 async function keep(): Promise<void> {
   if (problem.value || (draft.value.text.trim() === '' && minutes.value === 0)) return
-  await addNote(props.station, draft.value.text.trim(), minutes.value, draft.value.supersedesId)
-  clear()
+  const spent = minutes.value
+  await handOver((note) => addNote(props.station, note.text.trim(), spent, note.supersedesId))
 }
 
 function correct(note: NoteRow): void {

@@ -19,10 +19,11 @@ interface TakeInDraft {
   newEngine: Omit<EngineFields, 'ownerId' | 'typeId'> | null
   job: JobFields
 }
-const { draft, touched, clear } = useDraft<TakeInDraft>('take-in', () => ({ owner: null, newOwner: null, type: null, newType: null, engine: null, newEngine: null, job: emptyJob() }))
+const { draft, touched, clear, handOver } = useDraft<TakeInDraft>('take-in', () => ({ owner: null, newOwner: null, type: null, newType: null, engine: null, newEngine: null, job: emptyJob() }))
 const ownersEngines = shallowRef<readonly EngineTag[]>([])
 const photographs = shallowRef<File[]>([])
 const problems = ref<Record<string, string>>({})
+const leaving = ref(false)
 
 watch(() => draft.value.owner?.id, async (id) => {
   ownersEngines.value = id ? (await $fetch<{ engines: EngineTag[] }>(`/api/owners/${id}`).catch(() => ({ engines: [] }))).engines : []
@@ -52,14 +53,24 @@ function findProblems(): Record<string, string> {
 }
 
 async function takeIn(): Promise<void> {
+  if (leaving.value) return
   problems.value = findProblems()
   if (Object.keys(problems.value).length > 0) {
     await nextTick()
     document.querySelector('.problem, .v-input--error')?.scrollIntoView({ block: 'center' })
     return
   }
-  const { owner, newOwner, engine, newEngine, type, newType, job } = draft.value
-  const jobId = newId()
+  leaving.value = true
+  try {
+    const jobId = newId()
+    await handOver((written) => queue(jobId, written))
+    await router.push(`/jobs/${jobId}/first-run`)
+  } finally {
+    leaving.value = false
+  }
+}
+
+async function queue(jobId: string, { owner, newOwner, engine, newEngine, type, newType, job }: TakeInDraft): Promise<void> {
   const made = <F extends object>(fields: F) => ({ made: { id: newId(), fields: plainCopy(fields) } })
   await outbox.send('job.take-in', {
     jobId,
@@ -69,9 +80,7 @@ async function takeIn(): Promise<void> {
     job: plainCopy(job),
   }, { lane: jobId, subject: `job:${jobId}`, label: 'take-in' })
   for (const file of photographs.value) await outbox.sendPhotograph(jobId, 'take-in', '', file)
-  clear()
   photographs.value = []
-  await router.push(`/jobs/${jobId}/first-run`)
 }
 
 useNextAction({ label: ref('Take it in'), run: () => void takeIn(), back: () => void router.push('/') })

@@ -2,6 +2,7 @@ import { openDB, type IDBPDatabase } from 'idb'
 import type { ProblemDocument } from '~~/server/problems'
 import type { CommandName } from '~~/shared/messages/commands'
 import type { StationId } from '~~/shared/vocabulary'
+import type { OutboxStorage } from './outbox-queue'
 
 interface Queued {
   /** Order of writing; given by the browser's database. */
@@ -51,20 +52,19 @@ function storage(): Promise<IDBPDatabase> {
   return opened
 }
 
-export async function readOutbox(): Promise<QueuedEntry[]> {
-  return (await storage()).getAll('outbox') as Promise<QueuedEntry[]>
-}
-
-/** Puts an entry away and returns it with its sequence; resolves when the browser has it on disk. */
-export async function addToOutbox(entry: NewEntry): Promise<QueuedEntry> {
-  const sequence = await (await storage()).add('outbox', entry)
-  return { ...entry, sequence: sequence as number } as QueuedEntry
-}
-
-export async function replaceInOutbox(entry: QueuedEntry): Promise<void> {
-  await (await storage()).put('outbox', entry)
-}
-
-export async function removeFromOutbox(sequence: number): Promise<void> {
-  await (await storage()).delete('outbox', sequence)
+/** The outbox in the browser's own database; every promise resolves when the browser has it on disk. */
+export const browserStorage: OutboxStorage = {
+  async read() {
+    return (await storage()).getAll('outbox') as Promise<QueuedEntry[]>
+  },
+  async add(entry) {
+    const sequence = await (await storage()).add('outbox', entry)
+    return { ...entry, sequence: sequence as number } as QueuedEntry
+  },
+  async replace(entry) {
+    await (await storage()).put('outbox', entry)
+  },
+  async remove(sequence) {
+    await (await storage()).delete('outbox', sequence)
+  },
 }
