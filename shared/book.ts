@@ -101,7 +101,8 @@ export interface JobTag {
   readonly photographId: string | null
 }
 
-export interface Page<T> { readonly total: number; readonly rows: readonly T[] }
+/** `more`: there are others beyond the total, not counted. */
+export interface Page<T> { readonly total: number; readonly more?: boolean; readonly rows: readonly T[] }
 
 export interface BenchToday {
   readonly onBench: readonly JobTag[]

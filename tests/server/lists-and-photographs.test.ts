@@ -1,3 +1,4 @@
+import { eq } from 'drizzle-orm'
 import sharp from 'sharp'
 import { v7 as newId } from 'uuid'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
@@ -5,7 +6,8 @@ import type { Actor } from '../../server/commands/write'
 import type { Book } from '../../server/db/book'
 import { benchToday } from '../../server/services/bench-today'
 import { listEngines, listOwners, readEngine } from '../../server/services/engines-and-owners'
-import { listJobs } from '../../server/services/list-jobs'
+import { job } from '../../server/db/schema'
+import { listJobs, MOST_COUNTED } from '../../server/services/list-jobs'
 import { keepPhotograph, readPhotograph, readThumbnail } from '../../server/services/photographs'
 import { readJob } from '../../server/services/read-job'
 import { freshWorkshop, openTestBook, send, takeInSomething } from '../support/test-book'
@@ -31,6 +33,28 @@ describe('finding jobs', () => {
     }
     expect((await listJobs(book.database, { ...everything, search: 'orrin' })).total).toBe(2)
     expect((await listJobs(book.database, { ...everything, search: '100%_' })).total).toBe(0)
+  })
+
+  it('orders what a search found as the whole list is ordered, page by page', async () => {
+    for (let i = 0; i < 7; i++) await takeInSomething(book, maren, 'Squeals')
+    for (const sort of ['due', 'newest', 'oldest', 'number'] as const) {
+      const whole = (await listJobs(book.database, { ...everything, sort })).rows.map((row) => row.number)
+      const found = await Promise.all([1, 2, 3].map((page) => listJobs(book.database, { ...everything, sort, search: 'squeals', page, pageSize: 3 })))
+      expect(found.flatMap((page) => page.rows.map((row) => row.number))).toEqual(whole)
+      expect(found.map((page) => page.total)).toEqual([7, 7, 7])
+    }
+  })
+
+  it('counts a search no further than a thousand, and says that there are more', async () => {
+    const { jobId } = await takeInSomething(book, maren, 'Squeals')
+    const [row] = await book.database.select().from(job).where(eq(job.id, jobId))
+    if (!row) throw new Error('It was not taken in.')
+    const { dueOrder: _computed, ...copied } = row
+    const copies = Array.from({ length: MOST_COUNTED }, (_, i) => ({ ...copied, id: newId(), number: row.number + 1 + i }))
+    await book.database.insert(job).values(copies)
+    const found = await listJobs(book.database, { ...everything, sort: 'number', search: 'squeals', page: 2 })
+    expect(found).toMatchObject({ total: MOST_COUNTED, more: true })
+    expect(found.rows.map((entry) => entry.number)).toEqual(Array.from({ length: 20 }, (_, i) => row.number + MOST_COUNTED - 20 - i))
   })
 
   it('follows an engine’s new nickname and an owner’s new name', async () => {

@@ -59,7 +59,7 @@ useBenchKeys([{ key: 'n', label: 'Take in an engine', run: () => void router.pus
     </div>
     <p v-if="failure" class="sign sign--care" role="alert">{{ failure }}</p>
     <template v-if="result">
-      <p class="quiet total" aria-live="polite">{{ result.total === 1 ? '1 job' : `${result.total.toLocaleString('en-GB')} jobs` }}</p>
+      <p class="quiet total" aria-live="polite">{{ result.total === 1 ? '1 job' : `${result.more ? 'More than ' : ''}${result.total.toLocaleString('en-GB')} jobs` }}{{ result.more ? ': another word narrows it down' : '' }}</p>
       <EmptyState v-if="result.total === 0 && (search || states.length || station)" title="No job fits" text="Try fewer words, or leave out the station and state." action="Show every job" @act="search = ''; router.replace({ query: {} })" />
       <EmptyState v-else-if="result.total === 0" title="No jobs yet" text="Every engine that comes in gets a tag and a line of stations." action="Take in an engine" to="/take-in" />
       <div v-else class="table-wrap">
