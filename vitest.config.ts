@@ -2,7 +2,7 @@ import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
-const alias = { '#core': here('./core'), '#messages': here('./shared'), '#house': here('./server') }
+const alias = { '~~': here('.'), '~': here('./app'), '#core': here('./core'), '#messages': here('./shared'), '#house': here('./server') }
 
 export default defineConfig({
   resolve: { alias },

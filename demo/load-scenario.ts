@@ -89,6 +89,7 @@ class ScenarioLoader {
         units: (engine.units ?? [{ name: 'Locomotive', powered: true }]).map((unit) => ({ id: newId(), marks: '', ...unit })),
       },
     }, at)
+    if (engine.adaptations) await this.run('engine.adapt', { id, fields: { adaptations: [...engine.adaptations] } }, at, { expectedVersion: 1 })
     const { motorKind, poles } = type.fields
     await this.run('component.save', { id: newId(), engineId: id, fields: { kind: 'motor', description: `Original ${motorKind.replace('-', ' ')} motor, ${poles} poles`, fittedOn: null, removedOn: null, notes: '' } }, at)
     if (engine.decoder) {

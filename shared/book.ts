@@ -1,13 +1,18 @@
 import type { ArrivalItem, ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './messages/book-entries'
 import type { FindingFields, HandBackFields, MeterFields, NoteFields, PartFields, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './messages/bench-entries'
+import type { EngineDescription } from '../core/engine/description-schema'
+import type { Difference } from '../core/engine/difference-schema'
 import type { JobState, StationId } from './vocabulary'
 
 /** What the server answers: the book as it is read. Instants are ISO text. */
 
 export interface Kept { readonly id: string; readonly version: number }
 export type OwnerRow = OwnerFields & Kept
-export type EngineTypeRow = EngineTypeFields & Kept
-export type EngineRow = EngineFields & Kept & { readonly stateNumber: number }
+/** `adaptations` is how the type departs from its construction; `templateId` names a construction of the shop's own. */
+export type EngineTypeRow = EngineTypeFields & Kept & { readonly templateId: string | null; readonly adaptations: readonly Difference[] }
+export type EngineRow = EngineFields & Kept & { readonly stateNumber: number; readonly adaptations: readonly Difference[] }
+/** A construction of the shop's own, without its description. */
+export interface TemplateTag extends Kept { readonly name: string; readonly power: 'dc' | 'ac' | 'dcc' }
 export type ComponentRow = ComponentFields & Kept & { readonly engineId: string }
 export type MeterRow = MeterFields & Kept
 export type PersonRow = PersonFields & Kept
@@ -141,6 +146,8 @@ export interface EngineBook {
   readonly owner: OwnerRow
   readonly components: readonly ComponentRow[]
   readonly jobs: readonly JobTag[]
+  /** The shop's own construction the type has; null where it is one that ships. */
+  readonly template: EngineDescription | null
 }
 
 export interface OwnerBook {

@@ -28,6 +28,7 @@ export const constructions = {
   'tender-pickup': 'Steam, collecting on locomotive and tender',
   'split-frame': 'Split frame, the halves are the poles',
   'tank-can': 'Tank engine with a can motor',
+  'tank-open': 'Tank engine with an open-frame motor',
   articulated: 'Articulated steam, two trucks',
   'side-brush-bogie': 'Side-brush motor in one bogie',
   'centre-motor': 'Centre motor with worm towers',

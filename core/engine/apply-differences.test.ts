@@ -35,6 +35,13 @@ describe('what one example differs in changes what is computed of it', () => {
     expect(collecting(added.description)).toBe(collecting(machine) + 1)
   })
 
+  it('a wiper of the type and another of the example are two wipers', () => {
+    const ofType = applyDifferences(describeConstruction('open-frame'), [{ kind: 'pickup', wheelSet: 'pony', side: 'right', to: 'bus.right' }]).description
+    const { description, flagged } = applyDifferences(ofType, [{ kind: 'pickup', wheelSet: 'tender-1', side: 'right', to: 'bus.right' }])
+    expect(flagged).toEqual([])
+    expect(description.parts.filter((part) => part.id.startsWith('added-wiper')).map((part) => part.id)).toEqual(['added-wiper-1', 'added-wiper-2'])
+  })
+
   it('a resistor in the pickup lead: in series, and the motor slower', () => {
     const slowed = with_({ kind: 'resistor', component: 'lead.right', ohms: 47, name: 'Resistor, 47 Ω' })
     expect(at12(slowed).motors[0]?.radPerSecond).toBeLessThan(0.8 * (at12(tank).motors[0]?.radPerSecond ?? 0))

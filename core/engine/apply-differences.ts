@@ -19,7 +19,7 @@ export function applyDifferences(base: EngineDescription, differences: readonly 
   const flagged: Array<Adapted['flagged'][number]> = []
   for (const [index, difference] of differences.entries()) {
     try {
-      const next = applyOne(description, difference, index)
+      const next = applyOne(description, difference)
       const problem = checkDescription(next).find((entry) => entry.fatal)
       if (problem) throw new NotApplicable(problem.message)
       description = next
@@ -39,11 +39,19 @@ function need<T extends { readonly id: string }>(list: readonly T[], id: string,
   return entry
 }
 
+/** Type and example may both have added one. */
+function freeId(description: EngineDescription, stem: string): string {
+  for (let number = 1; ; number++) {
+    const id = `${stem}-${number}`
+    if (!description.parts.some((part) => part.id === id)) return id
+  }
+}
+
 function replaced<T extends { readonly id: string }>(list: readonly T[], entry: T): T[] {
   return list.map((candidate) => (candidate.id === entry.id ? entry : candidate))
 }
 
-function applyOne(description: EngineDescription, difference: Difference, index: number): EngineDescription {
+function applyOne(description: EngineDescription, difference: Difference): EngineDescription {
   switch (difference.kind) {
     case 'motor': return otherMotor(description, difference)
     case 'gear-ratio': return otherRatio(description, difference.turns)
@@ -58,8 +66,8 @@ function applyOne(description: EngineDescription, difference: Difference, index:
       return diameterMm === null ? description : { ...description, wheelSets: description.wheelSets.map((wheelSet) => (difference.wheelSets.includes(wheelSet.id) ? { ...wheelSet, diameterMm } : wheelSet)) }
     }
     case 'tyre': return otherTyre(description, difference)
-    case 'pickup': return addedPickup(description, difference, index)
-    case 'resistor': return addedResistor(description, difference, index)
+    case 'pickup': return addedPickup(description, difference)
+    case 'resistor': return addedResistor(description, difference)
     case 'omitted': return omitted(description, difference)
     case 'weight': {
       const unit = need(description.units, difference.unit, 'a unit')
@@ -127,22 +135,22 @@ function otherTyre(description: EngineDescription, { wheelSet: id, side, fitted 
   }
 }
 
-function addedPickup(description: EngineDescription, { wheelSet: id, side, to }: Extract<Difference, { kind: 'pickup' }>, index: number): EngineDescription {
+function addedPickup(description: EngineDescription, { wheelSet: id, side, to }: Extract<Difference, { kind: 'pickup' }>): EngineDescription {
   const wheelSet = need(description.wheelSets, id, 'an axle')
   const bus = need(description.nodes, to, 'a point')
   const tread = description.components.find((component) => component.id === wheelSet[side].tread)
   if (!tread) throw new NotApplicable(`The ${side} wheel of the ${wheelSet.name.charAt(0).toLowerCase()}${wheelSet.name.slice(1)} is not metal: it cannot collect.`)
-  const partId = `added-wiper-${index + 1}`
+  const partId = freeId(description, 'added-wiper')
   const name = `Added wiper on the ${wheelSet.name.charAt(0).toLowerCase()}${wheelSet.name.slice(1)}, ${side}`
   const part: Part = { id: partId, name, kind: 'pickup', unit: wheelSet.unit, materials: ['bronze'], place: bus.name, heldBy: 'as it was added', massGrams: null, removal: null }
   const contact: CircuitComponent = { id: partId, name, kind: 'contact', from: tread.to, to, ohms: 0.2, highOhms: null, part: partId, unit: wheelSet.unit, faults: ['open', 'high-resistance', 'intermittent'], closedIn: null, lamp: null }
   return { ...description, parts: [...description.parts, part], components: [...description.components, contact] }
 }
 
-function addedResistor(description: EngineDescription, { component: id, ohms, name }: Extract<Difference, { kind: 'resistor' }>, index: number): EngineDescription {
+function addedResistor(description: EngineDescription, { component: id, ohms, name }: Extract<Difference, { kind: 'resistor' }>): EngineDescription {
   const lead = need(description.components, id, 'a lead')
   const between = description.nodes.find((node) => node.id === lead.to)
-  const partId = `added-resistor-${index + 1}`
+  const partId = freeId(description, 'added-resistor')
   return {
     ...description,
     nodes: [...description.nodes, { id: `${partId}.joint`, name: `Joint before the added ${name}`, stage: between?.stage ?? 'lead', access: between?.access ?? null }],

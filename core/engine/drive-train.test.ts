@@ -68,7 +68,7 @@ describe('gear arithmetic worked by hand', () => {
 
 describe('the templates’ ratios, from the teeth written in them', () => {
   it.each([
-    ['tank-can', 30], ['open-frame', 32], ['tender-pickup', 28], ['split-frame', 26], ['articulated', 34], ['side-brush-bogie', (37 / 10) * (24 / 10) * (40 / 24)],
+    ['tank-can', 30], ['tank-open', 30], ['open-frame', 32], ['tender-pickup', 28], ['split-frame', 26], ['articulated', 34], ['side-brush-bogie', (37 / 10) * (24 / 10) * (40 / 24)],
     ['centre-motor', (24 / 2) * (20 / 16)], ['motor-bogie-unit', 18], ['axle-cup', 12], ['narrow-gauge', 40], ['three-rail-single', (44 / 10) * (30 / 12) * (42 / 30)], ['three-rail-twin', (22 / 2) * (24 / 18)],
   ])('%s', (id, turns) => {
     const train = driveTrain(describeConstruction(id))

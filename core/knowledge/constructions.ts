@@ -12,6 +12,7 @@ import other from './constructions/other.json'
 import sideBrushBogie from './constructions/side-brush-bogie.json'
 import splitFrame from './constructions/split-frame.json'
 import tankCan from './constructions/tank-can.json'
+import tankOpen from './constructions/tank-open.json'
 import tenderPickup from './constructions/tender-pickup.json'
 import threeRailSingle from './constructions/three-rail-single.json'
 import threeRailTwin from './constructions/three-rail-twin.json'
@@ -20,7 +21,7 @@ import threeRailTwin from './constructions/three-rail-twin.json'
 export const UNKNOWN_CONSTRUCTION = 'other'
 
 /** Every construction that ships, as written down; all invented, generic machines. */
-export const constructionPlans = [openFrame, tenderPickup, splitFrame, tankCan, articulated, sideBrushBogie, centreMotor, motorBogieUnit, axleCup, narrowGauge, threeRailSingle, threeRailTwin, other] as unknown as readonly ConstructionPlan[]
+export const constructionPlans = [openFrame, tenderPickup, splitFrame, tankCan, tankOpen, articulated, sideBrushBogie, centreMotor, motorBogieUnit, axleCup, narrowGauge, threeRailSingle, threeRailTwin, other] as unknown as readonly ConstructionPlan[]
 
 const built = new Map<string, EngineDescription>()
 

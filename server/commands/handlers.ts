@@ -1,10 +1,12 @@
 import type { CommandName, CommandPayload } from '../../shared/messages/commands'
+import { adaptEngine, adaptEngineType } from './adapt-engine'
 import { addNote } from './add-note'
 import { addReading } from './add-reading'
 import { editJob } from './edit-job'
 import { handBackJob } from './hand-back-job'
 import { moveJob } from './move-job'
 import { saveComponent } from './save-component'
+import { saveConstruction } from './save-construction'
 import { saveEngine } from './save-engine'
 import { saveEngineType } from './save-engine-type'
 import { saveFinding } from './save-finding'
@@ -23,6 +25,9 @@ export const handlers: { readonly [N in CommandName]: (write: Write, payload: Co
   'owner.save': saveOwner,
   'engine-type.save': saveEngineType,
   'engine.save': saveEngine,
+  'engine.adapt': adaptEngine,
+  'engine-type.adapt': adaptEngineType,
+  'construction.save': saveConstruction,
   'component.save': saveComponent,
   'job.take-in': takeIn,
   'job.edit': editJob,

@@ -1,5 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { boolean, char, date, double, index, int, json, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import type { EngineDescription } from '../../core/engine/description-schema'
+import type { Difference } from '../../core/engine/difference-schema'
 import type { ArrivalItem, EngineUnit } from '../../shared/messages/book-entries'
 import type { ReadingFields } from '../../shared/messages/bench-entries'
 import type { ArrivalFate, ComponentKind, Construction, FindingOrigin, FindingState, JobState, MotorKind, PartState, Power, Role, StationId, Supply } from '../../shared/vocabulary'
@@ -54,6 +56,14 @@ export const owner = mysqlTable('owner', {
   version: versionColumn(),
 }, (table) => [index('owner_name').on(table.name)])
 
+/** A construction brought in or drawn up by the shop itself, whole. */
+export const constructionTemplate = mysqlTable('construction_template', {
+  id: uuidColumn('id').primaryKey(),
+  name: varchar('name', { length: 120 }).notNull(),
+  description: json('description').$type<EngineDescription>().notNull(),
+  version: versionColumn(),
+}, (table) => [index('construction_template_name').on(table.name)])
+
 export const engineType = mysqlTable('engine_type', {
   id: uuidColumn('id').primaryKey(),
   maker: varchar('maker', { length: 80 }).notNull(),
@@ -71,6 +81,10 @@ export const engineType = mysqlTable('engine_type', {
   wheelDiameterMm: double('wheel_diameter_mm'),
   pickupLayout: varchar('pickup_layout', { length: 300 }).notNull(),
   notes: text('notes').notNull(),
+  /** A construction of the shop's own in place of one that ships. */
+  templateId: uuidColumn('template_id').references(() => constructionTemplate.id),
+  /** How the type departs from its construction. */
+  adaptations: json('adaptations').$type<Difference[]>().notNull().default([]),
   version: versionColumn(),
 }, (table) => [index('engine_type_name').on(table.maker, table.name)])
 
@@ -87,6 +101,8 @@ export const engine = mysqlTable('engine', {
   units: json('units').$type<EngineUnit[]>().notNull(),
   /** Counts repairs and refits: findings and sheets are judged on the state they were made in. */
   stateNumber: int('state_number').notNull().default(0),
+  /** How this example departs from its type. */
+  adaptations: json('adaptations').$type<Difference[]>().notNull().default([]),
   version: versionColumn(),
 }, (table) => [index('engine_owner').on(table.ownerId), index('engine_type').on(table.typeId)])
 

@@ -1,8 +1,8 @@
 import { and, asc, count, desc, eq, like, or, sql, type SQL } from 'drizzle-orm'
-import type { EngineBook, EngineTag, EngineTypeRow, OwnerBook, OwnerRow, Page } from '../../shared/book'
+import type { EngineBook, EngineTag, EngineTypeRow, OwnerBook, OwnerRow, Page, TemplateTag } from '../../shared/book'
 import { engineName } from '../../shared/engine-name'
 import type { Database } from '../db/book'
-import { component, engine, engineType, job, owner } from '../db/schema'
+import { component, constructionTemplate, engine, engineType, job, owner } from '../db/schema'
 import { notInTheBook } from '../problems'
 import { jobIds, jobTags } from './job-tags'
 
@@ -17,14 +17,21 @@ export async function listEngines(database: Database, search: string, page: numb
 }
 
 export async function readEngine(database: Database, id: string): Promise<EngineBook> {
-  const [head] = await database.select({ engine, type: engineType, owner }).from(engine)
-    .innerJoin(engineType, eq(engine.typeId, engineType.id)).innerJoin(owner, eq(engine.ownerId, owner.id)).where(eq(engine.id, id))
+  const [head] = await database.select({ engine, type: engineType, owner, template: constructionTemplate.description }).from(engine)
+    .innerJoin(engineType, eq(engine.typeId, engineType.id)).innerJoin(owner, eq(engine.ownerId, owner.id))
+    .leftJoin(constructionTemplate, eq(engineType.templateId, constructionTemplate.id)).where(eq(engine.id, id))
   if (!head) throw notInTheBook('engine')
   const [components, ids] = await Promise.all([
     database.select().from(component).where(eq(component.engineId, id)).orderBy(desc(component.fittedOn)),
     jobIds(database, eq(job.engineId, id), [desc(job.takenInAt)], 100),
   ])
   return { ...head, components, jobs: await jobTags(database, ids) }
+}
+
+/** The shop's own constructions, by name. */
+export async function listConstructions(database: Database): Promise<TemplateTag[]> {
+  return database.select({ id: constructionTemplate.id, name: constructionTemplate.name, version: constructionTemplate.version, power: sql<TemplateTag['power']>`json_value(${constructionTemplate.description}, '$.power')` })
+    .from(constructionTemplate).orderBy(asc(constructionTemplate.name)).limit(500)
 }
 
 /** A page of owners by name. */

@@ -1,7 +1,9 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox'
 import { ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './book-entries'
 import { FindingFields, HandBackFields, JobMove, MeterFields, NoteFields, PartFields, Password, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './bench-entries'
-import { closed, Id, Instant, Line, OrNull } from './parts'
+import { EngineDescription } from '../../core/engine/description-schema'
+import { Differences } from '../../core/engine/difference-schema'
+import { closed, Id, Instant, Line, NeededLine, OrNull } from './parts'
 import type { Role } from '../vocabulary'
 
 /**
@@ -15,6 +17,11 @@ export const commandSchemas = {
   'owner.save': save(OwnerFields),
   'engine-type.save': save(EngineTypeFields),
   'engine.save': save(EngineFields),
+  /** How this example departs from its type. */
+  'engine.adapt': save(Type.Object({ adaptations: Differences }, closed)),
+  /** How the type departs from its construction, and which construction of the shop's own it has, if any. */
+  'engine-type.adapt': save(Type.Object({ templateId: OrNull(Id), adaptations: Differences }, closed)),
+  'construction.save': save(Type.Object({ name: NeededLine(120), description: EngineDescription }, closed)),
   'component.save': Type.Object({ id: Id, engineId: Id, fields: ComponentFields }, closed),
   'job.take-in': Type.Object({
     jobId: Id,

@@ -1,8 +1,14 @@
 import { chromium } from '@playwright/test'
 import { sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
+import { Circuit } from '../../core/engine/circuit'
+import type { Part } from '../../core/engine/description-schema'
+import { operatingPoint } from '../../core/engine/operating-point'
+import { runningPositions } from '../../core/engine/pickup-map'
+import { constructionPlans, describeConstruction } from '../../core/knowledge/constructions'
 import { judgeSheet } from '../../core/motor/sheet-judgement'
 import type { SheetReading } from '../../core/motor/sheet-reading'
+import { minimalRemoval } from '../../core/strip/minimal-removal'
 import { openBook } from '../../server/db/book'
 import { job } from '../../server/db/schema'
 import { foldForSearch } from '../../server/commands/job-search-text'
@@ -32,6 +38,33 @@ const judged = Array.from({ length: 300 }, () => {
   return performance.now() - began
 })
 report('sheet of 40 readings judged, with the chart’s bands', judged.slice(50), 'ms')
+
+const machines = constructionPlans.map((plan) => describeConstruction(plan.id, plan.power === 'dc' ? 'dcc' : 'ac'))
+const [largest] = [...machines].sort((first, second) => second.components.length - first.components.length)
+if (!largest) throw new Error('No construction ships.')
+for (const machine of [largest, ...machines.filter((entry) => entry.motors.length > 1)]) {
+  const circuit = new Circuit(machine)
+  const switches = runningPositions(machine)
+  const solved = Array.from({ length: 400 }, (_, i) => {
+    const began = performance.now()
+    operatingPoint(circuit, { switches, states: { [machine.components[i % machine.components.length]?.id ?? '']: 'high-resistance' } }, { ...machine.rails, volts: 12 })
+    return performance.now() - began
+  })
+  report(`operating point, ${machine.components.length} components`, solved.slice(100), 'ms')
+}
+/** 120 parts, each behind one to three needs with one to three ways, seeded. */
+let seed = 7
+const random = (): number => ((seed = (seed * 48_271) % 2_147_483_647) / 2_147_483_647)
+const plans = Array.from({ length: 60 }, () => {
+  const parts = Array.from({ length: 120 }, (_, i): Part => ({
+    id: `p${i}`, name: `Part ${i}`, kind: 'detail', unit: largest.units[0]?.id ?? '', materials: ['steel'], place: '', heldBy: '', massGrams: null,
+    removal: { minutes: 1 + Math.floor(random() * 9), refitMinutes: 1, needs: i < 12 ? [] : Array.from({ length: 1 + Math.floor(random() * 2) }, () => Array.from({ length: random() < 0.3 ? 2 + Math.floor(random() * 2) : 1 }, () => `p${Math.floor(random() * i)}`)), tools: [], risk: 0.02, replacement: 'order', hazards: [], leaveAlone: '', wayBack: '' },
+  }))
+  const began = performance.now()
+  minimalRemoval({ ...largest, parts }, [['p119'], ['p117', 'p118']])
+  return performance.now() - began
+})
+report('way in among 120 parts with alternatives', plans.slice(10), 'ms')
 
 const shop = await TestShop.open('scenario')
 const book = openBook(shop.mariadb.address)
@@ -100,6 +133,25 @@ try {
   await page.waitForLoadState('networkidle')
   console.log(`${'first load of the Bench: JavaScript with what is fetched ahead'.padEnd(58)} ${(scriptBytes / 1024).toFixed(0)} kB transferred`)
   report('first load of the Bench: usable after, empty cache', usable, 'ms')
+
+  const { rows: [engine] } = await (await page.request.get(`${shop.url}/api/engines?search=ridge`)).json() as { rows: Array<{ id: string }> }
+  for (const [name, empty] of [['from the list of engines', false], ['by its address, empty cache', true]] as const) {
+    const opened: number[] = []
+    for (let i = 0; i < 7; i++) {
+      if (empty) await session.send('Network.clearBrowserCache')
+      else await page.goto(`${shop.url}/engines`, { waitUntil: 'networkidle' })
+      const began = performance.now()
+      if (empty) await page.goto(`${shop.url}/engines/${engine?.id}`, { waitUntil: 'commit' })
+      else await page.locator(`a[href="/engines/${engine?.id}"]`).first().click()
+      await page.locator('.differences').waitFor()
+      if (!empty) {
+        await page.getByRole('link', { name: 'Current path' }).click()
+        await page.locator('.says .headline').waitFor()
+      }
+      opened.push(performance.now() - began)
+    }
+    report(`an engine’s page${empty ? '' : ' and its current path'}, ${name}`, opened, 'ms')
+  }
 } finally {
   await browser.close()
   await book.close()

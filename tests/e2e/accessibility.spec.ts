@@ -1,8 +1,18 @@
 import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import type { TestShop } from '../support/test-shop'
 import { expect, findJob, signIn, test } from './shop'
 
 // Every screen is opened and gone through by axe in one test.
 test.setTimeout(240_000)
+
+const engineViews = ['', '/path', '/drive', '/pickups', '/parts']
+
+async function engineAddress(page: Page, shop: TestShop): Promise<string> {
+  const answer = await page.request.get(`${shop.url}/api/engines?search=saltmark%20230`)
+  const { rows } = await answer.json() as { rows: Array<{ id: string }> }
+  return `/engines/${rows[0]?.id}`
+}
 
 const screens: ReadonlyArray<readonly [name: string, path: string, job?: string]> = [
   ['bench', '/'], ['jobs', '/jobs'], ['take-in', '/take-in'], ['engines and owners', '/engines'], ['workshop', '/workshop'],
@@ -29,12 +39,12 @@ for (const lamp of ['on', 'off'] as const) {
       await expect(page.locator('h1').first()).toBeVisible()
       found.push(...await serious(name))
     }
-    const engineAnswer = await page.request.get(`${scenario.url}/api/engines?search=orrin`)
-    const { rows } = await engineAnswer.json() as { rows: Array<{ id: string; ownerId: string }> }
-    for (const to of [`/engines/${rows[0]?.id}`, `/owners/${rows[0]?.ownerId}`]) {
+    const engine = await engineAddress(page, scenario)
+    const { owner } = await (await page.request.get(`${scenario.url}/api${engine}`)).json() as { owner: { id: string } }
+    for (const to of [...engineViews.map((view) => engine + view), `/owners/${owner.id}`]) {
       await page.goto(`${scenario.url}${to}`)
       await expect(page.locator('h1').first()).toBeVisible()
-      found.push(...await serious(to.split('/')[1] ?? ''))
+      found.push(...await serious(to.replace(/[0-9a-f-]{36}/, '')))
     }
     expect(found).toEqual([])
   })
@@ -51,6 +61,13 @@ test('every screen fits a tablet and a phone without sideways scrolling', async 
       await page.waitForLoadState('networkidle')
       const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
       if (over > 0) wide.push(`${name} at ${viewport.width}: ${over} px too wide`)
+    }
+    const engine = await engineAddress(page, scenario)
+    for (const view of engineViews) {
+      await page.goto(`${scenario.url}${engine}${view}`)
+      await expect(page.locator('h1').first()).toBeVisible()
+      const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+      if (over > 0) wide.push(`engine${view} at ${viewport.width}: ${over} px too wide`)
     }
   }
   expect(wide).toEqual([])

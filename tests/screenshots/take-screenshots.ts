@@ -3,7 +3,7 @@ import { chromium, type Page } from '@playwright/test'
 import { PASSWORD, TestShop } from '../support/test-shop'
 
 /** Takes the pictures of docs/screenshots/ from the demo scenario: `npm run screenshots`, after a build. */
-const views: ReadonlyArray<{ name: string; path: string; job?: string; lampOff?: boolean; size?: { width: number; height: number }; before?: (page: Page) => Promise<unknown> }> = [
+const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: string; lampOff?: boolean; size?: { width: number; height: number }; before?: (page: Page) => Promise<unknown> }> = [
   { name: 'bench', path: '/' },
   { name: 'bench-lamp-off', path: '/', lampOff: true },
   { name: 'jobs', path: '/jobs' },
@@ -15,6 +15,13 @@ const views: ReadonlyArray<{ name: string; path: string; job?: string; lampOff?:
   { name: 'prove-lamp-off', path: '/prove', job: 'Cellar find', lampOff: true },
   { name: 'hand-back', path: '/hand-back', job: 'Growls' },
   { name: 'engines-and-owners', path: '/engines' },
+  { name: 'engine-current-path', path: '/path', engine: 'Old Fjell', before: async (page) => {
+    await page.getByRole('button', { name: /^Lead from the front truck, right/ }).press('Enter')
+    await page.keyboard.press('2')
+  } },
+  { name: 'engine-drive', path: '/drive', engine: 'ridge 55' },
+  { name: 'engine-pickups', path: '/pickups', engine: 'saltmark 230' },
+  { name: 'engine-way-in', path: '/parts', engine: 'saltmark 230', lampOff: true },
   { name: 'workshop', path: '/workshop' },
   { name: 'phone-first-run', path: '/first-run', job: 'Orrin Seven backwards', size: { width: 390, height: 844 } },
   { name: 'sign-in', path: '/sign-in' },
@@ -41,6 +48,12 @@ try {
         const { rows } = await answer.json() as { rows: Array<{ id: string }> }
         if (!rows[0]) throw new Error(`The scenario has no job for “${view.job}”.`)
         path = `/jobs/${rows[0].id}${view.path}`
+      }
+      if (view.engine) {
+        const answer = await page.request.get(`${shop.url}/api/engines?search=${encodeURIComponent(view.engine)}`)
+        const { rows } = await answer.json() as { rows: Array<{ id: string }> }
+        if (!rows[0]) throw new Error(`The scenario has no engine “${view.engine}”.`)
+        path = `/engines/${rows[0].id}${view.path}`
       }
       await page.goto(`${shop.url}${path}`)
     }

@@ -55,5 +55,5 @@ export class Draft {
 /** A removal with what is usual filled in. */
 export function removal(given: Partial<Removal>): Removal {
   const minutes = given.minutes ?? 1
-  return { minutes, refitMinutes: minutes * 1.5, needs: [], tools: ['fingers'], risk: 0.01, replacement: 'order', hazards: [], leaveAlone: '', wayBack: '', ...given }
+  return { minutes, refitMinutes: minutes * 1.5, needs: [], tools: ['fingers'], risk: 0.005, replacement: 'order', hazards: [], leaveAlone: '', wayBack: '', ...given }
 }

@@ -25,7 +25,7 @@ export function addShaft(draft: Draft, entry: EntryOf<'shaft'>): void {
   const { as: id, name, unit, from, to } = entry
   draft.part({
     id, name, kind: 'shaft', unit, materials: ['acetal'], heldBy: 'its balls in their cups',
-    removal: removal({ minutes: 0.5, refitMinutes: 1.5, needs: entry.behind ?? [], risk: 0.04, replacement: 'order', hazards: ['small-parts'], wayBack: entry.wayBack ?? 'Both balls in their cups before the motor is screwed down: slide it in already coupled.' }),
+    removal: removal({ minutes: 0.5, refitMinutes: 1.5, needs: entry.behind ?? [], risk: 0.01, replacement: 'order', hazards: ['small-parts'], wayBack: entry.wayBack ?? 'Both balls in their cups before the motor is screwed down: slide it in already coupled.' }),
   })
   draft.rotors.push({ id: to, name: entry.toName, kind: 'shaft', part: id, unit })
   draft.links.push({ id: `${id}.joint`, name, kind: 'joint', from, to, teethFrom: null, teethTo: null, reverses: false, part: id })

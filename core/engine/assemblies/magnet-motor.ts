@@ -10,7 +10,7 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
 
   draft.part({
     id, name, kind: 'motor', unit, materials: ['steel', 'copper', entry.magnet ?? 'ferrite'], heldBy: entry.fixing ?? 'its screw',
-    removal: removal({ minutes: 3, refitMinutes: 6, needs: [...behind, [`${id}.lead-plus`], ...(minusBy === 'lead' ? [[`${id}.lead-minus`]] : [])], tools: ['screwdriver'], risk: 0.03, replacement: 'rare', hazards: ['strong-magnet'], wayBack: entry.wayBack ?? 'The same way up: turned over it runs the other way. Mesh set by its screw.' }),
+    removal: removal({ minutes: 3, refitMinutes: 6, needs: [...behind, [`${id}.lead-plus`], ...(minusBy === 'lead' ? [[`${id}.lead-minus`]] : [])], tools: ['screwdriver'], risk: 0.01, replacement: 'rare', hazards: ['strong-magnet'], wayBack: entry.wayBack ?? 'The same way up: turned over it runs the other way. Mesh set by its screw.' }),
   })
   const terminals = draft.access(`${id}.terminals`, `Terminals of the ${lower}`, behind)
   draft.access(`${id}.out`, `${name} out`, [[id]])
@@ -18,7 +18,7 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
   draft.node(`${id}.minus`, `${name}, minus terminal`, 'motor-lead', terminals)
 
   const lead = (pole: 'plus' | 'minus', from: string): void => {
-    draft.part({ id: `${id}.lead-${pole}`, name: `Lead to the ${lower}, ${pole}`, kind: 'lead', unit, materials: ['copper'], removal: removal({ minutes: 2, refitMinutes: 3, needs: behind, tools: ['soldering-iron'], hazards: ['hot-iron'], risk: 0.02, replacement: 'scrap-box', wayBack: 'To the terminal it came from: swapped, it runs backwards.' }) })
+    draft.part({ id: `${id}.lead-${pole}`, name: `Lead to the ${lower}, ${pole}`, kind: 'lead', unit, materials: ['copper'], removal: removal({ minutes: 2, refitMinutes: 3, needs: behind, tools: ['soldering-iron'], hazards: ['hot-iron'], risk: 0.005, replacement: 'scrap-box', wayBack: 'To the terminal it came from: swapped, it runs backwards.' }) })
     draft.component({ id: `${id}.lead-${pole}`, name: `Lead to the ${lower}, ${pole}`, kind: 'conductor', from, to: `${id}.${pole}`, ohms: 0.05, part: `${id}.lead-${pole}`, unit, faults: ['open', 'high-resistance', 'intermittent'] })
   }
   lead('plus', plus)
@@ -57,8 +57,8 @@ function addBrush(draft: Draft, entry: EntryOf<'magnet-motor'>, pole: 'plus' | '
   if (style === 'side-brush') {
     draft.part({ id: cap, name: `Cap of the ${of}`, kind: 'motor-part', unit, materials: ['bakelite', 'brass'], removal: removal({ minutes: 0.5, refitMinutes: 0.5, needs: behind, tools: ['screwdriver'], risk: 0.05, replacement: 'rare', hazards: ['flies-away', 'brittle', 'eyes'], wayBack: 'A finger over it until the thread takes; never by force.' }) })
   }
-  draft.part({ id: spring, name: `Spring of the ${of}`, kind: 'motor-part', unit, materials: ['bronze'], removal: opens ? removal({ minutes: 0.5, refitMinutes: 1, needs: style === 'side-brush' ? [[cap]] : behind, tools: ['tweezers'], risk: 0.04, replacement: 'order', hazards: ['flies-away', 'eyes'], wayBack: 'Equal to its fellow; bears in the middle of the brush.' }) : null })
-  draft.part({ id: brush, name: `${of.charAt(0).toUpperCase()}${of.slice(1)}`, kind: 'motor-part', unit, materials: ['carbon'], removal: opens ? removal({ minutes: 0.3, refitMinutes: 0.5, needs: [[spring]], tools: ['tweezers'], risk: 0.02, replacement: 'order', hazards: ['small-parts'], wayBack: 'The same way round: its curve lies on the commutator, its groove in line with the spring.' }) : null })
+  draft.part({ id: spring, name: `Spring of the ${of}`, kind: 'motor-part', unit, materials: ['bronze'], removal: opens ? removal({ minutes: 0.5, refitMinutes: 1, needs: style === 'side-brush' ? [[cap]] : behind, tools: ['tweezers'], risk: 0.02, replacement: 'order', hazards: ['flies-away', 'eyes'], wayBack: 'Equal to its fellow; bears in the middle of the brush.' }) : null })
+  draft.part({ id: brush, name: `${of.charAt(0).toUpperCase()}${of.slice(1)}`, kind: 'motor-part', unit, materials: ['carbon'], removal: opens ? removal({ minutes: 0.3, refitMinutes: 0.5, needs: [[spring]], tools: ['tweezers'], risk: 0.01, replacement: 'order', hazards: ['small-parts'], wayBack: 'The same way round: its curve lies on the commutator, its groove in line with the spring.' }) : null })
   draft.node(`${id}.at-${pole}`, `${of.charAt(0).toUpperCase()}${of.slice(1)}`, 'brush', brushes)
   draft.node(`${id}.bar-${pole}`, `Commutator under the ${of}`, 'commutator', commutator)
   draft.component({ id: spring, name: `${feed === 'spring' ? 'Spring' : 'Cup'} to the ${of}`, kind: 'contact', from: `${id}.${pole}`, to: `${id}.at-${pole}`, ohms: 0.1, part: spring, unit, faults: ['open', 'high-resistance', 'intermittent'] })

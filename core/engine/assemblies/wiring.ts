@@ -14,7 +14,7 @@ export function addLead(draft: Draft, entry: EntryOf<'lead'>): void {
   const usual = leadRemoval[by]
   draft.part({
     id, name, kind: 'lead', unit, materials: [by === 'strip' ? 'bronze' : 'copper'],
-    removal: removal({ ...usual, tools: [...usual.tools], hazards: [...usual.hazards], needs: entry.behind ?? [], risk: 0.02, replacement: 'scrap-box' }),
+    removal: removal({ ...usual, tools: [...usual.tools], hazards: [...usual.hazards], needs: entry.behind ?? [], risk: 0.005, replacement: 'scrap-box' }),
   })
   draft.component({ id, name, kind: 'conductor', from, to, ohms: 0.05, part: id, unit, faults: ['open', 'high-resistance', 'intermittent'] })
 }

@@ -2,37 +2,21 @@
 import { v7 as newId } from 'uuid'
 import { findScale } from '~~/core/measure/scales'
 import type { ComponentRow, EngineBook } from '~~/shared/book'
-import { engineName } from '~~/shared/engine-name'
+import type { DescribedEngine } from '~~/shared/describe-engine'
 import type { ComponentFields, EngineFields, EngineTypeFields } from '~~/shared/messages/book-entries'
 import { componentKinds, constructions, motorKinds, powers } from '~~/shared/vocabulary'
 
-/** One engine: what it is, what is fitted, what it differs in, and every job it has had. */
-const route = useRoute()
+/** What the book knows of one engine: this example, what is fitted, how it is made, its type and its jobs. */
+const props = defineProps<{ book: EngineBook; described: DescribedEngine }>()
 const outbox = useOutbox()
 const session = useSessionStore()
-const router = useRouter()
-const id = computed(() => String(route.params.id))
-const book = shallowRef<EngineBook | null>(null)
-const failure = ref('')
+const id = computed(() => props.book.engine.id)
 const lane = computed(() => `engine:${id.value}`)
 const editing = ref<'engine' | 'type' | 'component' | null>(null)
 const engine = ref<Omit<EngineFields, 'ownerId' | 'typeId'>>(emptyEngine())
 const type = ref<EngineTypeFields>(emptyType())
 const component = ref<ComponentFields & { id: string; version: number }>(newComponent())
 const begun = shallowRef<Record<string, unknown>>({})
-
-async function load(): Promise<void> {
-  try {
-    book.value = await $fetch<EngineBook>(`/api/engines/${id.value}`)
-    failure.value = ''
-  } catch (error) {
-    failure.value = problemSentence(error)
-  }
-}
-watch(id, load, { immediate: true })
-onBeforeUnmount(outbox.onAcknowledged((acknowledged) => {
-  if (acknowledged === lane.value) void load()
-}))
 
 function newComponent(): ComponentFields & { id: string; version: number } {
   return { id: newId(), version: 0, kind: 'motor', description: '', fittedOn: null, removedOn: null, notes: '' }
@@ -44,7 +28,7 @@ function edit(what: 'engine' | 'type', shown: EngineBook): void {
     engine.value = { nickname, runningNumber, marks, condition, history, differences, units: units.map((unit) => ({ ...unit })) }
     begun.value = plainCopy({ ...engine.value, ownerId: shown.engine.ownerId, typeId: shown.engine.typeId, units: units.map((unit) => ({ ...unit })) })
   } else {
-    const { id: _id, version: _version, ...fields } = shown.type
+    const { id: _id, version: _version, templateId: _template, adaptations: _adaptations, ...fields } = shown.type
     type.value = { ...fields }
     begun.value = { ...fields }
   }
@@ -73,24 +57,17 @@ async function keepComponent(): Promise<void> {
   await outbox.send('component.save', { id: componentId, engineId: id.value, fields: { ...fields, fittedOn: fields.fittedOn || null, removedOn: fields.removedOn || null } }, { lane: lane.value, subject: `component:${componentId}`, label: 'component', ...(version ? { expectedVersion: version } : {}) })
   editing.value = null
 }
-
-const openJob = computed(() => book.value?.jobs.find((job) => job.state === 'open' || job.state === 'waiting'))
-const nextLabel = computed(() => (openJob.value ? `Go on with job ${openJob.value.number}` : 'Take it in'))
-useNextAction({ label: nextLabel, run: () => void router.push(openJob.value ? `/jobs/${openJob.value.id}/${openJob.value.station}` : `/take-in?engine=${id.value}`), back: () => void router.push('/engines') })
 </script>
 
 <template>
-  <div class="page">
-    <p v-if="failure" class="sign sign--care" role="alert">{{ failure }}</p>
-    <template v-if="book">
-      <div class="page-head"><div><h1>{{ engineName(book.engine, book.type) }}</h1><p class="quiet">{{ book.type.maker }} {{ book.type.name }}<template v-if="book.engine.runningNumber"> · no. {{ book.engine.runningNumber }}</template> · <NuxtLink :to="`/owners/${book.owner.id}`">{{ book.owner.name }}</NuxtLink></p></div></div>
+  <div>
       <div class="columns columns--two">
         <section>
           <div class="head"><h2>This example</h2><v-btn v-if="session.mayWrite" variant="outlined" @click="edit('engine', book)">Change</v-btn></div>
           <dl class="facts">
             <dt>Marks</dt><dd>{{ book.engine.marks || 'None noted' }}</dd>
             <dt>History</dt><dd>{{ book.engine.history || 'Not known' }}</dd>
-            <dt>Differs in</dt><dd>{{ book.engine.differences || 'As its type' }}</dd>
+            <dt>Else differs in</dt><dd>{{ book.engine.differences || 'Nothing else noted' }}</dd>
             <dt>Units</dt><dd><span v-for="unit in book.engine.units" :key="unit.id" class="unit">{{ unit.name }}{{ unit.powered ? ', powered' : '' }}{{ unit.marks ? ` (${unit.marks})` : '' }}</span></dd>
           </dl>
           <div class="head"><h2>Fitted</h2><v-btn v-if="session.mayWrite" variant="outlined" @click="editComponent(null)">Enter a motor or decoder</v-btn></div>
@@ -98,6 +75,7 @@ useNextAction({ label: nextLabel, run: () => void router.push(openJob.value ? `/
           <ul v-else class="ruled-list">
             <li v-for="row in book.components" :key="row.id" class="component" :class="{ gone: row.removedOn }"><span class="label">{{ componentKinds[row.kind] }}</span><span><strong>{{ row.description }}</strong><span class="quiet"> {{ [row.fittedOn && `fitted ${showDay(row.fittedOn)}`, row.removedOn && `removed ${showDay(row.removedOn)}`, row.notes].filter(Boolean).join(', ') }}</span></span><v-btn v-if="session.mayWrite" size="small" variant="outlined" @click="editComponent(row)">Change</v-btn></li>
           </ul>
+          <EngineDifferences :book="book" :described="described" />
         </section>
         <section>
           <div class="head"><h2>Its type</h2><v-btn v-if="session.mayWrite" variant="outlined" @click="edit('type', book)">Change the type</v-btn></div>
@@ -123,8 +101,6 @@ useNextAction({ label: nextLabel, run: () => void router.push(openJob.value ? `/
           <v-card-actions><v-btn variant="outlined" @click="editing = null">Leave</v-btn><v-spacer /><v-btn color="primary" variant="flat" @click="keepComponent">Keep</v-btn></v-card-actions>
         </v-card>
       </v-dialog>
-    </template>
-    <NextBar />
   </div>
 </template>
 
