@@ -34,6 +34,11 @@ export default withNuxt(
     },
   },
   {
+    // Stand-ins for outside devices know the core and nothing nearer the screens; the casualty proves the diagnosis, so it may not know it.
+    files: ['bench/**/*.ts'],
+    rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: '/(server|app|shared|demo|launcher)/', message: 'bench/ knows the core only.' }, { regex: 'core/(diagnosis|motor|trace)/', message: 'What it will prove may not be what it is made of.' }] }] },
+  },
+  {
     // Nothing on the server or in the shared messages points at the screens.
     files: ['server/**/*.ts', 'shared/**/*.ts'],
     rules: { 'no-restricted-imports': ['error', { patterns: [{ regex: '(^~/|/app/)', message: 'The server does not know the screens.' }] }] },

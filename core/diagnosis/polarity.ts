@@ -1,9 +1,10 @@
 import { minimalRemoval, isNoWay } from '../strip/minimal-removal'
 import { Circuit, ohmsBetween, type Condition } from '../engine/circuit'
-import type { CircuitComponent, EngineDescription, Turnable, WheelSet } from '../engine/description-schema'
+import type { EngineDescription, Turnable } from '../engine/description-schema'
 import { driveTrain, pullsAgainstItself, travelPerRadian } from '../engine/drive-train'
 import { DECODER_SWITCH, hasDecoder } from '../engine/fit-decoder'
 import { operatingPoint } from '../engine/operating-point'
+import { refitted } from '../engine/refit'
 
 /** What an assembly will do when it is put on the track. */
 export type AssemblyOutcome = 'forward' | 'reverse' | 'short' | 'fights-itself' | 'still'
@@ -13,55 +14,6 @@ const TRIAL_VOLTS = 12
 const SHORT_OHMS = 5
 /** rad/s under which a motor counts as standing. */
 const STANDING = 1
-
-/** The description as it is with these things refitted the other way round. */
-export function refitted(description: EngineDescription, turned: readonly Turnable[]): { description: EngineDescription; magnets: Record<string, number> } {
-  const components = new Map(description.components.map((component) => [component.id, component]))
-  const links = new Map(description.links.map((link) => [link.id, link]))
-  const facingBack = new Set<string>()
-  const magnets: Record<string, number> = {}
-  const { plus, minus } = description.rails
-  const otherRail = (node: string): string => (node === plus ? minus : node === minus ? plus : node)
-  for (const effect of turned.flatMap((entry) => entry.effects)) {
-    if (effect.kind === 'turn-magnet') magnets[effect.motor] = -(magnets[effect.motor] ?? 1)
-    if (effect.kind === 'turn-link') {
-      const link = links.get(effect.link)
-      if (link) links.set(link.id, { ...link, reverses: !link.reverses })
-    }
-    if (effect.kind === 'face-back') facingBack.add(effect.truck)
-    if (effect.kind === 'swap-rails') {
-      for (const id of effect.components) {
-        const component = components.get(id)
-        if (component) components.set(id, { ...component, from: otherRail(component.from), to: otherRail(component.to) })
-      }
-    }
-    if (effect.kind === 'turn-wheel-set') {
-      const wheelSet = description.wheelSets.find((entry) => entry.id === effect.wheelSet)
-      if (wheelSet) turnWheelSet(components, wheelSet, otherRail)
-    }
-    if (effect.kind === 'swap-ends') {
-      const [first, second] = [components.get(effect.first), components.get(effect.second)]
-      if (first && second) {
-        components.set(first.id, { ...first, [effect.end]: second[effect.end] })
-        components.set(second.id, { ...second, [effect.end]: first[effect.end] })
-      }
-    }
-  }
-  const wheelSets = description.wheelSets.map((wheelSet): WheelSet => (facingBack.has(wheelSet.truck) ? { ...wheelSet, forward: wheelSet.forward === 'with' ? 'against' : 'with' } : wheelSet))
-  return { description: { ...description, wheelSets, components: [...components.values()], links: [...links.values()] }, magnets }
-}
-
-/** The wheels, with their hubs and tyres, lie on the other rail; wipers and cups stay on their side. */
-function turnWheelSet(components: Map<string, CircuitComponent>, { left, right }: WheelSet, otherRail: (node: string) => string): void {
-  const rims = [left, right].map((wheel) => (wheel.tread === null ? undefined : components.get(wheel.tread)?.to))
-  const [leftRim, rightRim] = rims
-  if (leftRim === undefined || rightRim === undefined) return
-  const otherRim = (node: string): string => (node === leftRim ? rightRim : node === rightRim ? leftRim : node)
-  for (const component of components.values()) {
-    if (component.id === left.tread || component.id === right.tread) components.set(component.id, { ...component, from: otherRail(component.from) })
-    else if (component.part !== left.part && component.part !== right.part) components.set(component.id, { ...component, from: otherRim(component.from), to: otherRim(component.to) })
-  }
-}
 
 /**
  * What the engine does on a track with plus on the rail named so, refitted like this: forward, reverse, a short, its

@@ -60,7 +60,7 @@ describe('finding jobs', () => {
   it('follows an engine’s new nickname and an owner’s new name', async () => {
     const { engineId, ownerId } = await takeInSomething(book, maren)
     const { engine } = await readEngine(book.database, engineId)
-    const { id: _id, version, stateNumber: _state, ...fields } = engine
+    const { id: _id, version, stateNumber: _state, adaptations: _adaptations, ...fields } = engine
     await send(book, maren, 'engine.save', { id: engineId, fields: { ...fields, nickname: 'Puffin' } }, { expectedVersion: version })
     expect((await listJobs(book.database, { ...everything, search: 'puffin' })).total).toBe(1)
     await send(book, maren, 'owner.save', { id: ownerId, fields: { name: 'Hamza Yildirak', email: '', phone: '', address: '', notes: '', isShop: false } }, { expectedVersion: 1 })

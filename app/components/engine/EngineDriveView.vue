@@ -132,5 +132,5 @@ select { min-height: var(--target); border: 0; border-bottom: 1px solid var(--st
 .plain { color: var(--green); font-weight: 600; min-height: var(--target); text-decoration: underline; margin-left: 8px; }
 table { width: 100%; border-collapse: collapse; font-size: 0.88rem; } th { text-align: left; font-weight: 450; padding: 4px 8px 4px 0; } thead th { color: var(--soft); font-size: 0.8rem; } td { text-align: right; padding: 4px 0 4px 8px; white-space: nowrap; } tbody tr { border-top: 1px solid var(--rule); }
 thead th:not(:first-child) { text-align: right; } .twin th::before { content: '◇ '; color: var(--amber-ink); }
-@media (max-width: 960px) { .drive { grid-template-columns: 1fr; } }
+@media (max-width: 960px) { .drive { grid-template-columns: minmax(0, 1fr); } }
 </style>

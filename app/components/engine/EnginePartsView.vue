@@ -78,5 +78,5 @@ th, td { text-align: left; padding: 7px 14px 7px 0; vertical-align: top; } tbody
 .block { display: block; }
 .ways { display: flex; gap: 6px; } .ways button { border: 1px solid var(--rule); min-height: var(--target); padding: 0 14px; font-weight: 600; background: var(--sheet); flex: 1; text-align: center; } .ways .on { border-color: var(--brass); box-shadow: inset 0 -3px 0 var(--brass); }
 ol { margin: 0; padding-left: 26px; display: grid; gap: 6px; }
-@media (max-width: 960px) { .parts { grid-template-columns: 1fr; } .parts aside { order: -1; } .way { position: static; max-height: none; } td:nth-child(3), thead th:nth-child(3) { display: none; } }
+@media (max-width: 960px) { .parts { grid-template-columns: minmax(0, 1fr); } .parts aside { order: -1; } .way { position: static; max-height: none; } td:nth-child(3), thead th:nth-child(3) { display: none; } }
 </style>
