@@ -1,0 +1,199 @@
+import { connect, type Socket } from 'node:net'
+
+/** How one make of supply is spoken to; `{}` stands for the number. */
+export interface SupplyCommands {
+  readonly identify: string
+  readonly setVolts: string
+  readonly setAmpsLimit: string
+  readonly outputOn: string
+  readonly outputOff: string
+  readonly polarityNormal: string
+  readonly polarityReversed: string
+  readonly measureVolts: string
+  readonly measureAmps: string
+  readonly nextError: string
+  /** Empty where it has no watchdog. */
+  readonly watchdog: string
+}
+
+export const usualCommands: SupplyCommands = {
+  identify: '*IDN?', setVolts: 'VOLT {}', setAmpsLimit: 'CURR {}', outputOn: 'OUTP ON', outputOff: 'OUTP OFF', polarityNormal: 'OUTP:POL NORM', polarityReversed: 'OUTP:POL INV',
+  measureVolts: 'MEAS:VOLT?', measureAmps: 'MEAS:CURR?', nextError: 'SYST:ERR?', watchdog: 'OUTP:WATC {}',
+}
+
+export type SupplyTrouble = 'unreachable' | 'silent' | 'lost' | 'busy' | 'nonsense' | 'refused'
+
+/** Something went wrong with an instrument: which way, and in a sentence. */
+export class SupplyProblem extends Error {
+  constructor(readonly trouble: SupplyTrouble, sentence: string) {
+    super(sentence)
+  }
+}
+
+export interface SupplyAddress {
+  readonly host: string
+  readonly port: number
+  readonly commands?: SupplyCommands
+  /** How long an answer may take, ms. */
+  readonly patienceMs?: number
+}
+
+const USUAL_PATIENCE_MS = 2000
+const MOST_DIGITS_VOLTS = 1000
+
+/**
+ * A bench supply over TCP, one line a message. Whatever goes wrong turns its output off first, as far as it still
+ * listens, and is said in a sentence.
+ */
+export class SupplyClient {
+  private pending = ''
+  private waiting: { resolve: (line: string) => void; reject: (problem: SupplyProblem) => void; timer: NodeJS.Timeout } | null = null
+  private queue: Promise<unknown> = Promise.resolve()
+  private gone: SupplyProblem | null = null
+
+  private constructor(private readonly socket: Socket, private readonly commands: SupplyCommands, private readonly patienceMs: number, private readonly name: string) {
+    socket.setNoDelay(true)
+    socket.setEncoding('utf8')
+    socket.on('data', (chunk: string) => this.hear(chunk))
+    socket.on('error', () => {})
+    socket.on('close', () => this.lose(new SupplyProblem('lost', `The connection to ${this.name} was lost. Its output goes off by itself if it has a watchdog: look at it.`)))
+  }
+
+  /** @throws SupplyProblem when nothing answers there, or it is not free */
+  static async open({ host, port, commands = usualCommands, patienceMs = USUAL_PATIENCE_MS }: SupplyAddress): Promise<SupplyClient> {
+    const name = `the supply at ${host}:${port}`
+    const socket = await new Promise<Socket>((resolve, reject) => {
+      const opening = connect({ host, port })
+      const timer = setTimeout(() => {
+        opening.destroy()
+        reject(new SupplyProblem('unreachable', `Nothing answers at ${host}:${port}: is the supply on, and the address right?`))
+      }, patienceMs)
+      opening.once('connect', () => {
+        clearTimeout(timer)
+        resolve(opening)
+      })
+      opening.once('error', () => {
+        clearTimeout(timer)
+        reject(new SupplyProblem('unreachable', `Nothing answers at ${host}:${port}: is the supply on, and the address right?`))
+      })
+    })
+    return new SupplyClient(socket, commands, patienceMs, name)
+  }
+
+  /** Who it says it is. */
+  async identify(): Promise<string> {
+    const line = await this.ask(this.commands.identify)
+    if (/^ERR\b/.test(line)) throw this.lose(new SupplyProblem('busy', `Somebody else is connected to ${this.name}: it takes one at a time.`))
+    return line
+  }
+
+  async setVolts(volts: number): Promise<void> {
+    await this.tell(this.commands.setVolts.replace('{}', volts.toFixed(3)))
+  }
+
+  async setAmpsLimit(amps: number): Promise<void> {
+    await this.tell(this.commands.setAmpsLimit.replace('{}', amps.toFixed(4)))
+  }
+
+  async output(on: boolean): Promise<void> {
+    await this.tell(on ? this.commands.outputOn : this.commands.outputOff)
+  }
+
+  async reverse(reversed: boolean): Promise<void> {
+    await this.tell(reversed ? this.commands.polarityReversed : this.commands.polarityNormal)
+  }
+
+  /** Asks it to go off by itself when nobody speaks to it for so long; nothing where it cannot. */
+  async watchdog(seconds: number): Promise<void> {
+    if (this.commands.watchdog) await this.tell(this.commands.watchdog.replace('{}', seconds.toFixed(1)))
+  }
+
+  async measureVolts(): Promise<number> {
+    return this.number(this.commands.measureVolts, 'volts')
+  }
+
+  async measureAmps(): Promise<number> {
+    return this.number(this.commands.measureAmps, 'amps')
+  }
+
+  /** Everything in its error queue, oldest first. */
+  async errors(): Promise<string[]> {
+    const found: string[] = []
+    for (let count = 0; count < 30; count++) {
+      const line = await this.ask(this.commands.nextError)
+      if (/^[+]?0\b/.test(line)) break
+      found.push(line)
+    }
+    return found
+  }
+
+  /** Output off, then the connection closed; never throws. */
+  async close(): Promise<void> {
+    await this.output(false).catch(() => {})
+    this.gone ??= new SupplyProblem('lost', `The connection to ${this.name} is closed.`)
+    await new Promise<void>((resolve) => {
+      this.socket.end(() => resolve())
+      setTimeout(resolve, 200)
+    })
+    this.socket.destroy()
+  }
+
+  private async number(query: string, what: string): Promise<number> {
+    const line = await this.ask(query)
+    const value = Number(line)
+    if (line.trim() === '' || !Number.isFinite(value) || Math.abs(value) > MOST_DIGITS_VOLTS) {
+      throw this.lose(new SupplyProblem('nonsense', `Asked for ${what}, ${this.name} answers “${line.slice(0, 40)}”: that is no reading. Check its command strings under Workshop.`))
+    }
+    return value
+  }
+
+  /** One after the other: an answer belongs to the question before it. */
+  private inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const done = this.queue.then(work)
+    this.queue = done.catch(() => {})
+    return done
+  }
+
+  private tell(command: string): Promise<void> {
+    return this.inTurn(async () => {
+      if (this.gone) throw this.gone
+      this.socket.write(`${command}\n`)
+    })
+  }
+
+  private ask(query: string): Promise<string> {
+    return this.inTurn(() => new Promise<string>((resolve, reject) => {
+      if (this.gone) return reject(this.gone)
+      const timer = setTimeout(() => reject(this.lose(new SupplyProblem('silent', `${this.name.charAt(0).toUpperCase()}${this.name.slice(1)} does not answer “${query}” within ${this.patienceMs / 1000} s.`))), this.patienceMs)
+      this.waiting = { resolve, reject, timer }
+      this.socket.write(`${query}\n`)
+    }))
+  }
+
+  private hear(chunk: string): void {
+    this.pending += chunk
+    const end = this.pending.indexOf('\n')
+    if (end < 0 || !this.waiting) return
+    const line = this.pending.slice(0, end).trim()
+    this.pending = this.pending.slice(end + 1)
+    const { resolve, timer } = this.waiting
+    clearTimeout(timer)
+    this.waiting = null
+    resolve(line)
+  }
+
+  /** The end of this connection: output off as far as it still listens, and whoever waits is told. */
+  private lose(problem: SupplyProblem): SupplyProblem {
+    if (!this.gone) {
+      this.gone = problem
+      if (this.socket.writable) this.socket.write(`${this.commands.outputOff}\n`)
+      this.socket.destroySoon()
+      if (this.waiting) {
+        clearTimeout(this.waiting.timer)
+        this.waiting.reject(problem)
+        this.waiting = null
+      }
+    }
+    return problem
+  }
+}
