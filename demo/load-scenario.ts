@@ -1,4 +1,5 @@
 import { v7 as newId } from 'uuid'
+import { usualCommands } from '../bench/supply/supply-commands'
 import { runCommand } from '../server/commands/run-command'
 import type { Actor } from '../server/commands/write'
 import type { Database } from '../server/db/book'
@@ -28,6 +29,7 @@ export async function loadScenario(database: Database, { now, password }: Scenar
   const maren = await openWorkshop(database, { workshopName: shop.name, name: 'Maren Tolvik', signInName: 'maren', password })
   const loader = new ScenarioLoader(database, maren, now)
   await loader.workshop(password)
+  await loader.instruments()
   await loader.book()
   for (const [index, job] of jobs.entries()) await loader.job(job, index)
 }
@@ -60,6 +62,12 @@ class ScenarioLoader {
       await this.run('meter.save', { id, fields }, at)
       this.meterRows.push({ id, version: 1, ...fields })
     }
+  }
+
+  /** The supply that ships, so that a motor can be measured with nothing connected. */
+  async instruments(): Promise<void> {
+    const accuracy = { voltage: { percentOfReading: 0.05, digits: 2, resolution: 0.001 }, current: { percentOfReading: 0.1, digits: 3, resolution: 0.0001 } }
+    await this.run('instrument.save', { id: newId(), fields: { name: 'Simulated bench supply', kind: 'simulated', host: '', port: 5025, leadOhms: 0.05, commands: { ...usualCommands }, ...accuracy, retired: false } }, new Date(this.now.getTime() - 30 * DAY_MS))
   }
 
   async book(): Promise<void> {

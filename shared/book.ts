@@ -1,5 +1,5 @@
 import type { ArrivalItem, ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './messages/book-entries'
-import type { FindingFields, HandBackFields, MeterFields, NoteFields, PartFields, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './messages/bench-entries'
+import type { FindingFields, HandBackFields, InstrumentFields, MeterFields, NoteFields, PartFields, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './messages/bench-entries'
 import type { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
 import type { JobState, StationId } from './vocabulary'
@@ -15,6 +15,7 @@ export type EngineRow = EngineFields & Kept & { readonly stateNumber: number; re
 export interface TemplateTag extends Kept { readonly name: string; readonly power: 'dc' | 'ac' | 'dcc' }
 export type ComponentRow = ComponentFields & Kept & { readonly engineId: string }
 export type MeterRow = MeterFields & Kept
+export type InstrumentRow = InstrumentFields & Kept
 export type PersonRow = PersonFields & Kept
 export type FindingRow = FindingFields & Kept & { readonly jobId: string; readonly engineState: number; readonly notedAt: string }
 export type PartRow = PartFields & Kept & { readonly jobId: string }
@@ -121,6 +122,7 @@ export interface WorkshopBook {
   readonly workshop: WorkshopFields
   readonly version: number
   readonly meters: readonly MeterRow[]
+  readonly instruments: readonly InstrumentRow[]
   readonly people: readonly PersonRow[]
 }
 

@@ -97,10 +97,11 @@ function contradictions(kind: ReadingKind, { voltage, current, failures, attempt
 /** A written quantity as the line shows it: the value in the box's own unit, as exact as it was typed. */
 export function showQuantity(name: QuantityName, quantity: RecordedQuantity | undefined): string {
   if (!quantity) return ''
-  const typed = readTypedQuantity(kindOf(name), quantity.typed)
-  if (!typed.ok) return quantity.typed
   const [factor, unit] = shownUnits[name] ?? [1, '']
-  const decimals = Math.max(0, Math.round(-Math.log10(typed.quantity.resolution * factor)))
+  // What an instrument measured has no text of its own: its last digit says how exact it is.
+  const typed = quantity.typed === '' ? null : readTypedQuantity(kindOf(name), quantity.typed)
+  if (typed && !typed.ok) return quantity.typed
+  const decimals = Math.max(0, Math.round(-Math.log10((typed ? typed.quantity.resolution : quantity.resolution) * factor)))
   return `${(quantity.value * factor).toFixed(Math.min(decimals, 4))}${unit ? ` ${unit}` : ''}`
 }
 

@@ -43,7 +43,7 @@ export function toSheetReading({ kind, direction, quantities }: Pick<ReadingFiel
     case 'running':
       return voltage && current && current.value > 0 ? { kind, direction: way, voltage, current, speed: quantity(quantities.rotation), run } : null
     case 'locked':
-      return voltage && current && current.value > 0 ? { kind, direction: way, voltage, current, angle: quantities.angle?.value ?? null } : null
+      return voltage && current && current.value > 0 ? { kind, direction: way, voltage, current, angle: quantities.angle?.value ?? null, ...holdOf(quantities) } : null
     case 'timed':
     case 'creep':
       return run ? { kind, direction: way, run } : null
@@ -55,6 +55,15 @@ export function toSheetReading({ kind, direction, quantities }: Pick<ReadingFiel
       return { kind, voltage }
   }
 }
+
+/** Which hold a held reading belongs to: counted by an instrument, or by the angle somebody noted. */
+function holdOf({ hold, angle }: ReadingFields['quantities']): { hold?: number } {
+  if (hold) return { hold: hold.value }
+  return angle ? { hold: HELD_BY_ANGLE + Math.round((angle.value * 180) / Math.PI) } : {}
+}
+
+/** Degrees noted by hand are kept apart from holds an instrument counted. */
+const HELD_BY_ANGLE = 1000
 
 function quantity(recorded: RecordedQuantity | undefined): ReadQuantity | null {
   return recorded ? { value: recorded.value, resolution: recorded.resolution, meter: recorded.meter } : null

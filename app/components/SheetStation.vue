@@ -22,6 +22,10 @@ const meters = computed(() => {
   return { voltage: find(sheet.value?.voltageMeterId ?? null, 'voltage'), current: find(sheet.value?.currentMeterId ?? null, 'current') }
 })
 
+const instruments = computed(() => (workshop.book?.instruments ?? []).filter((entry) => !entry.retired))
+const measuring = ref(false)
+watch(() => sheet.value?.id, () => { measuring.value = false })
+
 const counting = computed(() => (sheet.value ? countingReadings(sheet.value, machine.value) : []))
 const draftReading = computed(() => (typing.value ? toSheetReading(typing.value) : null))
 const conditions = computed(() => ({ windingCelsius: sheet.value ? windingCelsius(sheet.value) : null }))
@@ -99,7 +103,9 @@ async function vouch(line: ReadingRow): Promise<void> {
       <SheetConditions :sheet="sheet" :power="machine.power" @change="changeSheet" />
       <div class="two">
         <div class="typing">
-          <ReadingPad v-if="session.mayWrite" :key="sheet.id" :sheet="sheet" :meters="meters" :trial="book.job.trial || book.job.complaint" :attempts="book.job.trialAttempts" :corrected="corrected" :keep="addReading" @typing="typing = $event" @leave="corrected = null" />
+          <MeasurePanel v-if="measuring" :key="`measure-${sheet.id}`" :sheet="sheet" :instruments="instruments" @leave="measuring = false" />
+          <v-btn v-else-if="session.mayWrite && sheet.withMeter && instruments.length > 0" variant="outlined" color="primary" class="supply" @click="measuring = true">Measure with the supply</v-btn>
+          <ReadingPad v-if="session.mayWrite && !measuring" :key="sheet.id" :sheet="sheet" :meters="meters" :trial="book.job.trial || book.job.complaint" :attempts="book.job.trialAttempts" :corrected="corrected" :keep="addReading" @typing="typing = $event" @leave="corrected = null" />
           <ReadingLines :lines="lines" :machine="machine" @strike="strike" @vouch="vouch" @correct="corrected = $event" />
         </div>
         <div class="judged">
@@ -124,6 +130,7 @@ async function vouch(line: ReadingRow): Promise<void> {
 .sheets button + .new { margin-left: auto; } .sheets .new + .new { margin-left: 0; }
 .two { display: grid; gap: 26px; grid-template-columns: minmax(0, 1fr); }
 @media (min-width: 1080px) { .two { grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); } }
+.supply { margin-bottom: 10px; }
 .judged { display: grid; gap: 14px; align-content: start; }
 .against { display: grid; gap: 8px; }
 </style>

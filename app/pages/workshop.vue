@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { v7 as newId } from 'uuid'
-import type { MeterRow, PersonRow } from '~~/shared/book'
+import type { InstrumentRow, MeterRow, PersonRow } from '~~/shared/book'
 import type { MeterFields, PersonFields, WorkshopFields } from '~~/shared/messages/bench-entries'
 import { currencies, roles } from '~~/shared/vocabulary'
 
@@ -16,6 +16,8 @@ const editing = ref<'workshop' | 'meter' | 'person' | null>(null)
 const meter = ref<MeterFields & { id: string; version: number }>(newMeter())
 const person = ref<PersonFields & { id: string; version: number; password: string }>(newPerson())
 const numbers = ref({ rangeTop: '', resolution: '', percentOfReading: '', digits: '' })
+const instrument = shallowRef<InstrumentRow | null>(null)
+const instrumentOpen = ref(false)
 const rate = ref('')
 const tax = ref('')
 const read = (text: string): number => (text.trim() === '' ? Number.NaN : Number(text.replace(',', '.')))
@@ -108,8 +110,13 @@ async function keepPerson(): Promise<void> {
         <p class="quiet">Each range with its accuracy as the leaflet gives it. A reading keeps it as it was on the day.</p>
         <EmptyState v-if="workshop.book.meters.length === 0" title="No meters yet" text="Without one, ±(1 % + 1 digit) is taken." action="Enter a meter" @act="editMeter(null)" />
         <ul v-else class="ruled-list"><li v-for="row in workshop.book.meters" :key="row.id" class="row" :class="{ retired: row.retired }"><span><strong>{{ row.name }}</strong> <span class="quiet">{{ row.measures }}, up to {{ toShown(row.measures, row.rangeTop) }} {{ meterUnits[row.measures] }}, last digit {{ toShown(row.measures, row.resolution) }} {{ meterUnits[row.measures] }}{{ row.retired ? ', retired' : '' }}</span></span><span class="figure">±({{ row.percentOfReading }} % + {{ row.digits }})</span><v-btn v-if="session.mayWrite" size="small" variant="outlined" @click="editMeter(row)">Change</v-btn></li></ul>
+        <div class="head"><h2>Supplies</h2><v-btn v-if="session.mayWrite" variant="outlined" @click="instrument = null; instrumentOpen = true">New supply</v-btn></div>
+        <p class="quiet">A bench supply with meter that measures a motor into its sheet by itself: the simulated one, or yours.</p>
+        <EmptyState v-if="workshop.book.instruments.length === 0" title="No supply yet" text="The simulated one shows what it does without anything being connected." action="Enter a supply" @act="instrument = null; instrumentOpen = true" />
+        <ul v-else class="ruled-list"><li v-for="row in workshop.book.instruments" :key="row.id" class="row" :class="{ retired: row.retired }"><span><strong>{{ row.name }}</strong> <span class="quiet">{{ row.kind === 'simulated' ? 'simulated' : `${row.host}, port ${row.port}` }}{{ row.retired ? ', retired' : '' }}</span></span><span class="figure">±({{ row.current.percentOfReading }} % + {{ row.current.digits }})</span><v-btn v-if="session.mayWrite" size="small" variant="outlined" :aria-label="`Change ${row.name}`" @click="instrument = row; instrumentOpen = true">Change</v-btn></li></ul>
       </section>
     </div>
+    <InstrumentDialog v-model="instrumentOpen" :row="instrument" />
     <v-dialog :model-value="editing !== null" max-width="620" @update:model-value="editing = null">
       <v-card v-if="editing === 'workshop' && settings" title="The shop">
         <v-card-text class="fields"><v-text-field v-model="settings.name" label="Name" class="wide" /><v-textarea v-model="settings.address" label="Address" class="wide" /><v-select v-model="settings.currency" :items="[...currencies]" label="Currency" /><v-text-field v-model="rate" label="Rate an hour" inputmode="decimal" :error-messages="readMoney(rate) === null ? ['A sum such as 38 or 38.50.'] : []" /><v-text-field v-model="settings.taxName" label="Tax is called" /><v-text-field v-model="tax" label="Tax (%)" inputmode="decimal" :error-messages="read(tax) >= 0 && read(tax) <= 100 ? [] : ['A percentage from 0 to 100.']" /><v-textarea v-model="settings.handBackFooter" label="Foot of the printed sheet" class="wide" /></v-card-text>

@@ -8,7 +8,7 @@ import { CommutatedMotor, type ArmatureBuild } from './commutated-motor'
 import type { CasualtyFault } from './faults'
 
 const build = (more: Partial<ArmatureBuild> = {}): ArmatureBuild =>
-  ({ segments: 3, connection: 'ring', meanOhms: 20, backEmf: 0.01, coilHenry: 1e-3, brushWidth: 0.2, brushOhms: 0.01, brushShift: 0, openCoil: null, shortedCoil: null, bridge: null, ...more })
+  ({ segments: 3, connection: 'ring', meanOhms: 20, backEmf: 0.01, coilSeconds: 3e-5, brushWidth: 0.2, brushOhms: 0.01, brushShift: 0, openCoil: null, shortedCoil: null, bridge: null, ...more })
 
 /** Ohms between the brushes of a held armature at an angle. */
 function heldOhms(motor: CommutatedMotor, angle: number): number {

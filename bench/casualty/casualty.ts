@@ -51,7 +51,8 @@ const RUN_UP_SECONDS = 0.06
 /** Play of the train at the motor shaft, rad. */
 const PLAY = 0.6
 const BRUSH_WIDTH = 0.2
-const COIL_TIME_CONSTANT = 5e-5
+/** Inductance over resistance of a coil of three; turns, and with them the constant, go down as segments go up. From memory. */
+const THREE_COIL_SECONDS = 3e-5
 const WINDING_JOULES_PER_KELVIN = 6
 const WINDING_WATTS_PER_KELVIN = 0.05
 const MAGNET_PER_KELVIN = -0.002
@@ -309,7 +310,7 @@ export class Casualty {
     return {
       motor,
       armature: new CommutatedMotor({
-        segments: motor.segments, connection: 'ring', meanOhms: ohms, backEmf: motor.backEmf, coilHenry: (ohms * COIL_TIME_CONSTANT) / (series ? 4 : 1), brushWidth: BRUSH_WIDTH, brushOhms: Math.min(0.1, ohms / 40),
+        segments: motor.segments, connection: 'ring', meanOhms: ohms, backEmf: motor.backEmf, coilSeconds: THREE_COIL_SECONDS * (3 / motor.segments), brushWidth: BRUSH_WIDTH, brushOhms: Math.min(0.1, ohms / 40),
         brushShift: of('brush-shift')?.radians ?? 0, openCoil: of('open-coil')?.coil ?? null, shortedCoil: of('shorted-coil')?.coil ?? null, bridge: bridge ? { gap: bridge.gap, ohms: bridge.ohms } : null,
       }),
       strength: turnedMagnet * (of('magnet')?.strength ?? 1),

@@ -6,8 +6,8 @@ export interface ArmatureBuild {
   readonly meanOhms: number
   /** V·s/rad between the brushes, averaged over a turn: per unit of flux. */
   readonly backEmf: number
-  /** H of one coil. */
-  readonly coilHenry: number
+  /** Inductance over resistance of one coil, s; shorter the more segments share the turns. */
+  readonly coilSeconds: number
   /** Width of a brush as an angle, rad. */
   readonly brushWidth: number
   /** Ω of one brush fully on its segments. */
@@ -86,7 +86,8 @@ export class CommutatedMotor {
    * @returns amps through the terminals
    */
   step(angle: number, speed: number, flux: number, source: { volts: number; ohms: number }, seconds: number, kelvin: number): number {
-    const { segments, connection, coilHenry } = this.build
+    const { segments, connection } = this.build
+    const coilHenry = this.build.coilSeconds * this.coilOhms
     const { order, matrix, right, shape } = this
     matrix.fill(0)
     right.fill(0)
@@ -137,7 +138,8 @@ export class CommutatedMotor {
   }
 
   private readBack(speed: number, flux: number, seconds: number, warm: number): void {
-    const { segments, connection, coilHenry, openCoil, shortedCoil } = this.build
+    const { segments, connection, openCoil, shortedCoil } = this.build
+    const coilHenry = this.build.coilSeconds * this.coilOhms
     const steady = !Number.isFinite(seconds)
     let torque = 0
     let heat = 0

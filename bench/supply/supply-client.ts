@@ -1,25 +1,5 @@
 import { connect, type Socket } from 'node:net'
-
-/** How one make of supply is spoken to; `{}` stands for the number. */
-export interface SupplyCommands {
-  readonly identify: string
-  readonly setVolts: string
-  readonly setAmpsLimit: string
-  readonly outputOn: string
-  readonly outputOff: string
-  readonly polarityNormal: string
-  readonly polarityReversed: string
-  readonly measureVolts: string
-  readonly measureAmps: string
-  readonly nextError: string
-  /** Empty where it has no watchdog. */
-  readonly watchdog: string
-}
-
-export const usualCommands: SupplyCommands = {
-  identify: '*IDN?', setVolts: 'VOLT {}', setAmpsLimit: 'CURR {}', outputOn: 'OUTP ON', outputOff: 'OUTP OFF', polarityNormal: 'OUTP:POL NORM', polarityReversed: 'OUTP:POL INV',
-  measureVolts: 'MEAS:VOLT?', measureAmps: 'MEAS:CURR?', nextError: 'SYST:ERR?', watchdog: 'OUTP:WATC {}',
-}
+import { usualCommands, type SupplyCommands } from './supply-commands'
 
 export type SupplyTrouble = 'unreachable' | 'silent' | 'lost' | 'busy' | 'nonsense' | 'refused'
 
@@ -39,7 +19,7 @@ export interface SupplyAddress {
 }
 
 const USUAL_PATIENCE_MS = 2000
-const MOST_DIGITS_VOLTS = 1000
+const LARGEST_READING = 1000
 
 /**
  * A bench supply over TCP, one line a message. Whatever goes wrong turns its output off first, as far as it still
@@ -116,6 +96,15 @@ export class SupplyClient {
     return this.number(this.commands.measureAmps, 'amps')
   }
 
+  /** A stretch of current at the supply's own rate; an empty one where it cannot record. */
+  async record(seconds: number): Promise<{ rate: number; amps: number[] }> {
+    if (!this.commands.record) return { rate: 0, amps: [] }
+    await this.tell(this.commands.record.replace('{}', seconds.toFixed(2)))
+    const numbers = (await this.ask(this.commands.recorded)).split(',').map(Number)
+    if (numbers.some((value) => !Number.isFinite(value))) throw this.lose(new SupplyProblem('nonsense', `What ${this.name} recorded is no list of numbers. Check its command strings under Workshop.`))
+    return { rate: await this.number(this.commands.recordRate, 'its rate', 1e7), amps: numbers.filter((_, index) => index % 2 === 1) }
+  }
+
   /** Everything in its error queue, oldest first. */
   async errors(): Promise<string[]> {
     const found: string[] = []
@@ -138,10 +127,10 @@ export class SupplyClient {
     this.socket.destroy()
   }
 
-  private async number(query: string, what: string): Promise<number> {
+  private async number(query: string, what: string, most = LARGEST_READING): Promise<number> {
     const line = await this.ask(query)
     const value = Number(line)
-    if (line.trim() === '' || !Number.isFinite(value) || Math.abs(value) > MOST_DIGITS_VOLTS) {
+    if (line.trim() === '' || !Number.isFinite(value) || Math.abs(value) > most) {
       throw this.lose(new SupplyProblem('nonsense', `Asked for ${what}, ${this.name} answers “${line.slice(0, 40)}”: that is no reading. Check its command strings under Workshop.`))
     }
     return value

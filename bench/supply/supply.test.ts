@@ -4,7 +4,8 @@ import { describeConstruction } from '../../core/knowledge/constructions'
 import { Casualty } from '../casualty/casualty'
 import { matchesHeader, parseMessage, parseNumber } from './scpi-parser'
 import { SimulatedSupply } from './simulated-supply'
-import { SupplyClient, usualCommands } from './supply-client'
+import { SupplyClient } from './supply-client'
+import { usualCommands } from './supply-commands'
 import { SupplyServer } from './supply-server'
 
 describe('the grammar of SCPI-1999 and IEEE 488.2', () => {

@@ -14,7 +14,7 @@ export interface ReadQuantity {
 /** What one line of a test sheet says. All quantities SI. */
 export type SheetReading =
   | { readonly kind: 'running'; readonly direction: Direction; readonly voltage: ReadQuantity; readonly current: ReadQuantity; readonly speed: ReadQuantity | null; readonly run: TimedRun | null }
-  | { readonly kind: 'locked'; readonly direction: Direction; readonly voltage: ReadQuantity; readonly current: ReadQuantity; readonly angle: number | null }
+  | { readonly kind: 'locked'; readonly direction: Direction; readonly voltage: ReadQuantity; readonly current: ReadQuantity; readonly angle: number | null; readonly hold?: number }
   | { readonly kind: 'timed'; readonly direction: Direction; readonly run: TimedRun }
   | { readonly kind: 'creep'; readonly direction: Direction; readonly run: TimedRun }
   | { readonly kind: 'stops'; readonly stops: number; readonly laps: number }
@@ -52,6 +52,7 @@ export function sweepPointOf(reading: MeteredReading, machine: MachineFacts): Sw
     current: reading.current.value,
     speed: speed?.value ?? null,
     locked: reading.kind === 'locked',
+    ...(reading.kind === 'locked' && reading.hold !== undefined ? { hold: reading.hold } : {}),
     direction: reading.direction,
     scatter: {
       voltage: scatter(reading.voltage),

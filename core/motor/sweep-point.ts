@@ -8,6 +8,8 @@ export interface SweepPoint {
   readonly speed: number | null
   readonly locked: boolean
   readonly direction: Direction
+  /** Held readings at one and the same angle share a number; left out where nobody noted it. */
+  readonly hold?: number
   /** Standard uncertainty of what scatters from reading to reading (last digit, stopwatch), SI. */
   readonly scatter?: { readonly voltage: number; readonly current: number; readonly speed: number }
 }

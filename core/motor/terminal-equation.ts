@@ -1,3 +1,4 @@
+import { dropFromPairs } from './held-pairs'
 import { solveWeightedLeastSquares } from './weighted-least-squares'
 import { scatterOf, type SweepPoint } from './sweep-point'
 
@@ -66,6 +67,7 @@ interface ModelFit {
 
 function fitModel(points: readonly SweepPoint[], withSpeed: boolean, withDrop: boolean): ModelFit | null {
   const columns = [0, ...(withSpeed ? [1] : []), ...(withDrop ? [2] : [])]
+  const pairs = withDrop ? dropFromPairs(points) : null
   let resistance = estimateResistance(points)
   let backEmf = 0
   let scales = { locked: 1, running: 1 }
@@ -84,6 +86,11 @@ function fitModel(points: readonly SweepPoint[], withSpeed: boolean, withDrop: b
       rows.push(columns.map((column) => (column === 2 ? 1 : 0)))
       observed.push(0)
       weights.push(1 / BRUSH_DROP_PRIOR_VOLTS ** 2)
+      if (pairs) {
+        rows.push(columns.map((column) => (column === 2 ? 1 : 0)))
+        observed.push(pairs.volts)
+        weights.push(1 / pairs.deviation ** 2)
+      }
     }
     const solution = solveWeightedLeastSquares(rows, observed, weights)
     if (!solution) return null

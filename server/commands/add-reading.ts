@@ -16,7 +16,12 @@ const needed: Record<ReadingFields['kind'], ReadonlyArray<keyof ReadingFields['q
 }
 
 /** A line of a sheet. It is never changed: a correction is a new line that supersedes it. */
-export async function addReading(write: Write, { id, jobId, sheetId, supersedesId, fields }: CommandPayload<'reading.add'>) {
+export function addReading(write: Write, payload: CommandPayload<'reading.add'>) {
+  return writeReading(write, payload, 'typed')
+}
+
+/** A line that was typed, or that an instrument measured. */
+export async function writeReading(write: Write, { id, jobId, sheetId, supersedesId, fields }: CommandPayload<'reading.add'>, source: 'typed' | 'measured') {
   for (const quantity of needed[fields.kind]) {
     if (!fields.quantities[quantity]) throw cannotBeWritten(`A line of kind “${readingKinds[fields.kind]}” needs its ${quantity}.`, `fields.quantities.${quantity}`)
   }
@@ -27,7 +32,7 @@ export async function addReading(write: Write, { id, jobId, sheetId, supersedesI
   const itsSheet = await write.lock(sheet, sheetId, 'sheet')
   if (itsSheet.jobId !== jobId) throw notInTheBook('sheet of that job')
   await write.transaction.insert(reading).values({
-    id, sheetId, kind: fields.kind, direction: fields.direction, quantities: fields.quantities, vouched: fields.vouched, source: 'typed',
+    id, sheetId, kind: fields.kind, direction: fields.direction, quantities: fields.quantities, vouched: fields.vouched, source,
     struck: false, strikeReason: '', supersedesId, authorId: write.actor.id, capturedAt: write.capturedAt, receivedAt: write.receivedAt,
   })
   write.journal({ subject: 'reading', subjectId: id, jobId, summary: `Reading: ${describe(fields)}`, after: { supersedesId, ...fields } })

@@ -10,6 +10,7 @@ import { saveConstruction } from './save-construction'
 import { saveEngine } from './save-engine'
 import { saveEngineType } from './save-engine-type'
 import { saveFinding } from './save-finding'
+import { saveInstrument } from './save-instrument'
 import { saveMeter } from './save-meter'
 import { saveOwner } from './save-owner'
 import { savePart } from './save-part'
@@ -40,6 +41,7 @@ export const handlers: { readonly [N in CommandName]: (write: Write, payload: Co
   'reading.add': addReading,
   'reading.strike': strikeReading,
   'meter.save': saveMeter,
+  'instrument.save': saveInstrument,
   'workshop.save': saveWorkshop,
   'person.save': savePerson,
 }

@@ -3,7 +3,7 @@ import { boolean, char, date, double, index, int, json, mysqlTable, primaryKey, 
 import type { EngineDescription } from '../../core/engine/description-schema'
 import type { Difference } from '../../core/engine/difference-schema'
 import type { ArrivalItem, EngineUnit } from '../../shared/messages/book-entries'
-import type { ReadingFields } from '../../shared/messages/bench-entries'
+import type { InstrumentFields, ReadingFields } from '../../shared/messages/bench-entries'
 import type { ArrivalFate, ComponentKind, Construction, FindingOrigin, FindingState, JobState, MotorKind, PartState, Power, Role, StationId, Supply } from '../../shared/vocabulary'
 import { bytesColumn, foldedTextColumn, instant, uuidColumn, versionColumn } from './column-types'
 
@@ -40,6 +40,21 @@ export const meter = mysqlTable('meter', {
   resolution: double('resolution').notNull(),
   percentOfReading: double('percent_of_reading').notNull(),
   digits: double('digits').notNull(),
+  retired: boolean('retired').notNull().default(false),
+  version: versionColumn(),
+})
+
+/** A bench supply with meter, simulated or on the shop's network. */
+export const instrument = mysqlTable('instrument', {
+  id: uuidColumn('id').primaryKey(),
+  name: varchar('name', { length: 120 }).notNull(),
+  kind: varchar('kind', { length: 20 }).$type<InstrumentFields['kind']>().notNull(),
+  host: varchar('host', { length: 120 }).notNull(),
+  port: int('port').notNull(),
+  leadOhms: double('lead_ohms').notNull(),
+  commands: json('commands').$type<InstrumentFields['commands']>().notNull(),
+  voltage: json('voltage').$type<InstrumentFields['voltage']>().notNull(),
+  current: json('current').$type<InstrumentFields['current']>().notNull(),
   retired: boolean('retired').notNull().default(false),
   version: versionColumn(),
 })

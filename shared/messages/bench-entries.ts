@@ -76,6 +76,8 @@ export const ReadingFields = Type.Object({
     distance: Type.Optional(RecordedQuantity),
     duration: Type.Optional(RecordedQuantity),
     angle: Type.Optional(RecordedQuantity),
+    /** The how-manieth hold of the armature, where an instrument read several voltages at one. */
+    hold: Type.Optional(RecordedQuantity),
     stops: Type.Optional(RecordedQuantity),
     laps: Type.Optional(RecordedQuantity),
     failures: Type.Optional(RecordedQuantity),
@@ -96,6 +98,27 @@ export const MeterFields = Type.Object({
   retired: Type.Boolean(),
 }, closed)
 export type MeterFields = Static<typeof MeterFields>
+
+const Accuracy = Type.Object({ percentOfReading: Type.Number({ minimum: 0, maximum: 50 }), digits: Type.Number({ minimum: 0, maximum: 1000 }), resolution: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }) }, closed)
+const Command = Line(120)
+
+/** A bench supply with meter: the simulated one that ships, or one on the shop's network. */
+export const InstrumentFields = Type.Object({
+  name: NeededLine(120),
+  kind: OneOf(['simulated', 'network'] as const),
+  host: Line(120),
+  port: Type.Integer({ minimum: 1, maximum: 65_535 }),
+  /** Ω of both test leads together, taken off every voltage. */
+  leadOhms: Type.Number({ minimum: 0, maximum: 100 }),
+  commands: Type.Object({
+    identify: Command, setVolts: Command, setAmpsLimit: Command, outputOn: Command, outputOff: Command, polarityNormal: Command, polarityReversed: Command,
+    measureVolts: Command, measureAmps: Command, nextError: Command, watchdog: Command, record: Command, recorded: Command, recordRate: Command,
+  }, closed),
+  voltage: Accuracy,
+  current: Accuracy,
+  retired: Type.Boolean(),
+}, closed)
+export type InstrumentFields = Static<typeof InstrumentFields>
 
 export const WorkshopFields = Type.Object({
   name: NeededLine(120),

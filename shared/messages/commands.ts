@@ -1,6 +1,6 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox'
 import { ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './book-entries'
-import { FindingFields, HandBackFields, JobMove, MeterFields, NoteFields, PartFields, Password, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './bench-entries'
+import { FindingFields, HandBackFields, InstrumentFields, JobMove, MeterFields, NoteFields, PartFields, Password, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './bench-entries'
 import { EngineDescription } from '../../core/engine/description-schema'
 import { Differences } from '../../core/engine/difference-schema'
 import { closed, Id, Instant, Line, NeededLine, OrNull } from './parts'
@@ -41,6 +41,7 @@ export const commandSchemas = {
   'reading.add': Type.Object({ id: Id, jobId: Id, sheetId: Id, supersedesId: OrNull(Id), fields: ReadingFields }, closed),
   'reading.strike': Type.Object({ id: Id, jobId: Id, sheetId: Id, readingId: Id, reason: Line(200) }, closed),
   'meter.save': save(MeterFields),
+  'instrument.save': save(InstrumentFields),
   'workshop.save': Type.Object({ fields: WorkshopFields }, closed),
   'person.save': Type.Object({ id: Id, fields: PersonFields, password: OrNull(Password) }, closed),
 } as const

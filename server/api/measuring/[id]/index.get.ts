@@ -1,0 +1,11 @@
+import { answer, pathId } from '../../../answer'
+import { clampAdvice } from '../../../measuring/clamp-advice'
+import { measuringRuns } from '../../../measuring/measuring-runs'
+import { sheetMachine } from '../../../measuring/sheet-machine'
+
+/** How the measuring of a sheet stands (null when there is none), and where one would clamp. */
+export default answer(async (event, database) => {
+  const id = pathId(event)
+  const { description } = await sheetMachine(database, id)
+  return { state: measuringRuns.state(id), clamp: clampAdvice(description) }
+})

@@ -1,0 +1,70 @@
+import { Casualty } from '../../bench/casualty/casualty'
+import { SeededRandom } from '../../bench/casualty/random'
+import type { SweepSurroundings } from '../../bench/supply/motor-sweep'
+import { SimulatedSupply } from '../../bench/supply/simulated-supply'
+import { SupplyClient } from '../../bench/supply/supply-client'
+import { SupplyServer } from '../../bench/supply/supply-server'
+import type { EngineDescription } from '../../core/engine/description-schema'
+import type { InstrumentRow } from '../../shared/book'
+import { clampAdvice } from './clamp-advice'
+
+/** A supply ready to measure, with time and hands that suit it. */
+export interface OpenInstrument {
+  readonly client: SupplyClient
+  readonly surroundings: Pick<SweepSurroundings, 'pause'>
+  /** What a hand does at the simulated machine; nothing at a real one. */
+  hold(turn: number | null): void
+  close(): Promise<void>
+}
+
+/** Times faster than the wall clock the simulated supply runs; tests set it. */
+const pace = (): number => Math.max(1, Number(process.env.ECHOPPE_BENCH_PACE) || 1)
+const realPause = (seconds: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, seconds * 1000) })
+
+/**
+ * Opens an instrument: the one at its address, or the simulated one with this engine clamped to it, its leads off as
+ * the screen asks. Which motor the simulated engine has follows from its id.
+ *
+ * @throws SupplyProblem when nothing answers
+ */
+export async function openInstrument(instrument: InstrumentRow, description: EngineDescription, engineId: string): Promise<OpenInstrument> {
+  const { host, port, commands } = instrument
+  if (instrument.kind === 'network') {
+    const client = await SupplyClient.open({ host, port, commands })
+    return { client, surroundings: { pause: realPause }, hold: () => {}, close: () => client.close() }
+  }
+  let ahead = 0
+  const began = Date.now()
+  const supply = new SimulatedSupply({ clock: () => ((Date.now() - began) / 1000) * pace() + ahead, noise: noiseOf(engineId), leadOhms: instrument.leadOhms })
+  const clamp = clampAdvice(description)
+  if (clamp) {
+    const motor = description.motors.find((entry) => entry.field === null)
+    const faults = motor ? [motor.feeds.plus, motor.feeds.minus].map((component) => ({ kind: 'component' as const, component, state: 'open' as const })) : []
+    supply.clamp({ casualty: new Casualty(description, faults, { seed: seedOf(engineId), onStand: true }), plus: clamp.plus, minus: clamp.minus })
+  }
+  const server = new SupplyServer(supply)
+  const client = await SupplyClient.open({ host: '127.0.0.1', port: await server.listen(), commands, patienceMs: 20_000 })
+  return {
+    client,
+    surroundings: {
+      // Whatever part of the wait the wall clock does not give is given at once.
+      async pause(seconds) {
+        const waited = Date.now()
+        await realPause(seconds / pace())
+        ahead += Math.max(0, seconds - ((Date.now() - waited) / 1000) * pace())
+      },
+    },
+    hold: (turn) => supply.hold(turn === null ? null : turn * 0.43),
+    async close() {
+      await client.close()
+      await server.close()
+    },
+  }
+}
+
+const seedOf = (id: string): number => Number.parseInt(id.slice(-7), 16)
+
+function noiseOf(id: string): () => number {
+  const random = new SeededRandom(seedOf(id))
+  return () => random.normal()
+}
