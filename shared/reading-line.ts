@@ -101,8 +101,11 @@ export function showQuantity(name: QuantityName, quantity: RecordedQuantity | un
   // What an instrument measured has no text of its own: its last digit says how exact it is.
   const typed = quantity.typed === '' ? null : readTypedQuantity(kindOf(name), quantity.typed)
   if (typed && !typed.ok) return quantity.typed
-  const decimals = Math.max(0, Math.round(-Math.log10((typed ? typed.quantity.resolution : quantity.resolution) * factor)))
-  return `${(quantity.value * factor).toFixed(Math.min(decimals, 4))}${unit ? ` ${unit}` : ''}`
+  const shown = quantity.value * factor
+  const exact = Math.max(0, Math.round(-Math.log10((typed ? typed.quantity.resolution : quantity.resolution) * factor)))
+  // An instrument's last digits are noise to the eye: four figures are enough on the line.
+  const decimals = typed ? Math.min(exact, 4) : Math.min(exact, Math.max(0, 3 - Math.floor(Math.log10(Math.max(Math.abs(shown), 1)))))
+  return `${shown.toFixed(decimals)}${unit ? ` ${unit}` : ''}`
 }
 
 const shownUnits: Partial<Record<QuantityName, readonly [number, string]>> = {

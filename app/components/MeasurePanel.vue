@@ -53,9 +53,16 @@ async function post(what: 'start' | 'held' | 'stop', body?: object): Promise<voi
   }
 }
 const label = computed(() => (state.value?.status === 'hold' ? 'It is held' : going.value ? 'Stop, output off' : state.value ? 'Back to the sheet' : 'Clamped: measure'))
+/** A pedal pressed twice for “it is held” is no stop; Escape always is. */
+const PEDAL_REST_MS = 900
+let heldAt = 0
 function act(): void {
-  if (state.value?.status === 'hold') void post('held')
-  else if (going.value) void post('stop')
+  if (state.value?.status === 'hold') {
+    heldAt = performance.now()
+    void post('held')
+  } else if (going.value) {
+    if (performance.now() - heldAt > PEDAL_REST_MS) void post('stop')
+  }
   else if (state.value) emit('leave')
   else if (clamp.value) void post('start', { instrumentId: instrumentId.value })
 }
@@ -96,8 +103,8 @@ const rpm = computed(() => { const speed = state.value?.latest?.radPerSecond; re
 .row { display: flex; gap: 12px; align-items: center; } select { min-height: var(--target); border: 0; border-bottom: 1px solid var(--steel); background: transparent; color: var(--ink); font: inherit; flex: 1; } select option { background: var(--sheet); color: var(--ink); }
 .clamp { margin: 0; padding-left: 22px; display: grid; gap: 6px; }
 .lead { font-weight: 650; padding: 0 6px; border-bottom: 4px solid; } .lead--red { border-color: var(--red); } .lead--black { border-color: var(--ink); }
-.says { font-size: 1.25rem; font-weight: 650; line-height: 1.25; } .ask { color: var(--amber-ink); } .says .quiet { font-weight: 400; }
+.says { font-size: 1.25rem; font-weight: 650; line-height: 1.25; } .ask { color: var(--amber-ink); } .says .quiet { font-weight: 400; margin-left: 8px; white-space: nowrap; }
 progress { width: 100%; height: 12px; accent-color: var(--green); }
-.now { display: flex; gap: 28px; flex-wrap: wrap; } .now b { font-weight: 500; }
+.now { display: grid; grid-template-columns: repeat(3, 1fr); gap: 12px; } .now span { display: grid; color: var(--soft); font-size: 0.88rem; } .now b { font-weight: 500; color: var(--ink); }
 .acts { display: flex; gap: 8px; flex-wrap: wrap; }
 </style>

@@ -30,7 +30,7 @@ const valuesOf = ({ quantities, kind }: ReadingRow): string[] => {
       <span class="number quiet figure">{{ number }}</span>
       <span class="kind">{{ wordsOf(line) }}<span v-if="line.source === 'measured'" class="measured" title="Read by an instrument">measured</span></span>
       <span class="values figure"><span v-for="(value, index) in valuesOf(line)" :key="index" :class="{ alone: valuesOf(line).length === 1 }">{{ value }}</span></span>
-      <span v-if="session.mayWrite" class="acts"><button v-if="!line.struck" type="button" @click="$emit('correct', line)">Correct</button><button type="button" @click="$emit('strike', line)">{{ line.struck ? 'Bring back' : 'Strike' }}</button></span>
+      <span v-if="session.mayWrite" class="acts"><button v-if="!line.struck && line.source === 'typed'" type="button" @click="$emit('correct', line)">Correct</button><button type="button" @click="$emit('strike', line)">{{ line.struck ? 'Bring back' : 'Strike' }}</button></span>
       <span v-if="doubt" class="doubt"><span class="sign sign--care">{{ doubt }}</span><v-btn v-if="session.mayWrite" size="small" variant="outlined" @click="$emit('vouch', line)">It is right</v-btn></span>
     </li>
   </ol>
@@ -38,10 +38,10 @@ const valuesOf = ({ quantities, kind }: ReadingRow): string[] => {
 
 <style scoped>
 .lines { list-style: none; margin: 4px 0 0; padding: 0; }
-li { display: grid; grid-template-columns: 24px 96px 1fr max-content; gap: 2px 10px; align-items: center; border-top: 1px solid var(--rule); min-height: 40px; }
+li { display: grid; grid-template-columns: 24px 84px minmax(0, 1fr) max-content; gap: 2px 10px; align-items: center; border-top: 1px solid var(--rule); min-height: 40px; }
 .measured { display: block; color: var(--brass-ink); font-size: 0.72rem; line-height: 1; }
 .kind { font-weight: 550; font-size: 0.92rem; }
-.values { display: grid; grid-template-columns: 66px 82px minmax(0, 1fr); gap: 8px; font-size: 1rem; }
+.values { display: grid; grid-template-columns: 70px 84px minmax(0, 1fr); gap: 6px; font-size: 0.92rem; }
 .values span { text-align: right; white-space: nowrap; }
 .values .alone { grid-column: 1 / -1; text-align: left; padding-left: 12px; }
 .struck .values, .struck .kind { text-decoration: line-through; text-decoration-thickness: 2px; color: var(--soft); }

@@ -93,7 +93,7 @@ export class MeasuringRuns {
 
   private async sweep(run: Run, opened: OpenInstrument, row: InstrumentRow, motor: { segments: number; usualBackEmf: number; nominalVolts: number }, keep: (fields: ReadingFields) => Promise<void>): Promise<void> {
     this.tell(run, { says: `Connected: ${await opened.client.identify()}` })
-    await opened.client.watchdog(WATCHDOG_SECONDS)
+    await opened.client.watchdog(WATCHDOG_SECONDS * opened.secondsPerSecond)
     const heldOhms: number[] = []
     const surroundings = {
       ...opened.surroundings,

@@ -12,6 +12,8 @@ import { clampAdvice } from './clamp-advice'
 export interface OpenInstrument {
   readonly client: SupplyClient
   readonly surroundings: Pick<SweepSurroundings, 'pause'>
+  /** How many of its seconds pass in one of ours. */
+  readonly secondsPerSecond: number
   /** What a hand does at the simulated machine; nothing at a real one. */
   hold(turn: number | null): void
   close(): Promise<void>
@@ -31,7 +33,7 @@ export async function openInstrument(instrument: InstrumentRow, description: Eng
   const { host, port, commands } = instrument
   if (instrument.kind === 'network') {
     const client = await SupplyClient.open({ host, port, commands })
-    return { client, surroundings: { pause: realPause }, hold: () => {}, close: () => client.close() }
+    return { client, surroundings: { pause: realPause }, secondsPerSecond: 1, hold: () => {}, close: () => client.close() }
   }
   let ahead = 0
   const began = Date.now()
@@ -54,6 +56,7 @@ export async function openInstrument(instrument: InstrumentRow, description: Eng
         ahead += Math.max(0, seconds - ((Date.now() - waited) / 1000) * pace())
       },
     },
+    secondsPerSecond: pace(),
     hold: (turn) => supply.hold(turn === null ? null : turn * 0.43),
     async close() {
       await client.close()

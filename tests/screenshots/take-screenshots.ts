@@ -9,6 +9,15 @@ const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: 
   { name: 'jobs', path: '/jobs' },
   { name: 'take-in', path: '/take-in', before: (page) => page.getByRole('button', { name: 'A new owner' }).click() },
   { name: 'first-run', path: '/first-run', job: 'Orrin Seven backwards' },
+  { name: 'measuring', path: '/first-run', job: 'wrong direction', before: async (page) => {
+    await page.getByRole('button', { name: 'Measure with the supply' }).click()
+    await page.getByText('Take off').waitFor()
+    await page.keyboard.press('PageDown')
+    for (let turn = 1; turn <= 7; turn++) {
+      await page.getByRole('status').filter({ hasText: new RegExp(`(hold it|finger)\\.\\s*${turn} of 12`) }).waitFor({ timeout: 60_000 })
+      if (turn < 7) await page.keyboard.press('PageDown')
+    }
+  } },
   { name: 'first-run-without-a-meter', path: '/first-run', job: 'Glen turnouts' },
   { name: 'find', path: '/find', job: 'Lady of the Vale' },
   { name: 'mend', path: '/mend', job: 'Orrin Seven backwards' },
@@ -27,6 +36,8 @@ const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: 
   { name: 'sign-in', path: '/sign-in' },
 ]
 
+// The simulated supply in a hurry.
+process.env.ECHOPPE_BENCH_PACE ??= '40'
 const folder = 'docs/screenshots'
 mkdirSync(folder, { recursive: true })
 const shop = await TestShop.open('scenario')
