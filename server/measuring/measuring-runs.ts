@@ -25,6 +25,8 @@ interface Run {
   readonly instrumentId: string
   readonly listeners: Set<(state: MeasuringState) => void>
   answerHold: (() => void) | null
+  /** Turns the output off at once, whatever is being done. */
+  off: (() => Promise<void>) | null
   stopped: boolean
 }
 
@@ -59,7 +61,7 @@ export class MeasuringRuns {
     const motor = machine.description.motors.find((entry) => entry.field === null)
     if (!motor) throw new Problem(422, 'no-magnet', 'This machine has a wound field: the sweep of a motor with a magnet does not fit it.')
     const run: Run = {
-      instrumentId, listeners: new Set(), answerHold: null, stopped: false,
+      instrumentId, listeners: new Set(), answerHold: null, off: null, stopped: false,
       state: { sheetId, jobId: machine.jobId, instrumentName: row.name, status: 'running', says: 'Looking for the supply', done: 0, of: 1, hold: null, latest: null, readings: 0 },
     }
     this.runs.set(sheetId, run)
@@ -88,12 +90,15 @@ export class MeasuringRuns {
     const run = this.runs.get(sheetId)
     if (!run || !isGoing(run.state)) return
     run.stopped = true
+    // Now, not after the reading in hand: that one is thrown away.
+    void run.off?.().catch(() => {})
     run.answerHold?.()
   }
 
   private async sweep(run: Run, opened: OpenInstrument, row: InstrumentRow, motor: { segments: number; usualBackEmf: number; nominalVolts: number }, keep: (fields: ReadingFields) => Promise<void>): Promise<void> {
     this.tell(run, { says: `Connected: ${await opened.client.identify()}` })
     await opened.client.watchdog(WATCHDOG_SECONDS * opened.secondsPerSecond)
+    run.off = () => opened.client.output(false)
     const heldOhms: number[] = []
     const surroundings = {
       ...opened.surroundings,
