@@ -56,11 +56,10 @@ describe('the sweep of a motor', () => {
   })
 
   it.each([
-    ['a short', [{ kind: 'component', component: 'motor.winding', state: 'shorted' }], 'short'],
+    ['a short', [{ kind: 'turned', turnable: 'front-bogie-axles.turned' }], 'short'],
     ['an open circuit', [{ kind: 'component', component: 'strips.right', state: 'open' }, { kind: 'component', component: 'lamp-front', state: 'open' }, { kind: 'component', component: 'lamp-rear', state: 'open' }], 'open'],
   ] as Array<[string, CasualtyFault[], string]>)('stops at %s at low volts, says so, and goes no further', async (_name, faults, why) => {
-    const winding = faults[0]?.kind === 'component' && faults[0].state === 'shorted' ? [{ kind: 'turned', turnable: 'front-bogie-axles.turned' } as CasualtyFault] : faults
-    const { found, supply } = await events(winding)
+    const { found, supply } = await events(faults)
     expect(found.at(-1)).toMatchObject({ kind: 'stopped', why })
     expect(found.some((event) => event.kind === 'hold')).toBe(false)
     expect(supply.isOn).toBe(false)

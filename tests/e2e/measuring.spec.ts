@@ -45,7 +45,7 @@ test('Escape stops it with the output off; what was read stays, and a second scr
   await expect(lines(page)).toHaveCount(2)
 })
 
-test('a supply that does not answer, and one that is taken, are said in a sentence', async ({ page, workshop }) => {
+test('a supply that does not answer is said in a sentence', async ({ page, workshop }) => {
   await signIn(page, workshop)
   await page.goto(`${workshop.url}/workshop`)
   await page.getByRole('button', { name: 'New supply' }).click()
