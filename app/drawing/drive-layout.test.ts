@@ -20,7 +20,10 @@ describe.each(constructionPlans.map((plan) => [plan.id] as const))('the drive of
     expect(byHeight).toEqual([...byHeight].sort((first, second) => first - second))
   })
 
-  it('draws every link between parts that turn', () => {
-    expect(layout.links.length).toBe(machine.links.length)
+  it('draws every link between parts that turn; the far half of a split axle with its own axle', () => {
+    const near = machine.links.filter((link) => link.kind !== 'muff' && !link.id.includes('.far.'))
+    expect(layout.links.map((drawn) => drawn.link.id)).toEqual(near.map((link) => link.id))
+    const gripped = machine.links.filter((link) => link.kind === 'muff').map((link) => link.from)
+    for (const drawn of layout.rotors) expect([drawn.rotor.id, drawn.split]).toEqual([drawn.rotor.id, gripped.includes(drawn.rotor.id)])
   })
 })

@@ -7,6 +7,8 @@ export interface DrawnRotor {
   readonly y: number
   readonly radius: number
   readonly turns: number
+  /** An axle in two halves with a muff between them. */
+  readonly split: boolean
 }
 
 export interface DrawnLink {
@@ -27,7 +29,10 @@ const ROW = 84
 export function layOutDrive(description: EngineDescription, train: DriveTrain): { width: number; height: number; rotors: DrawnRotor[]; links: DrawnLink[] } {
   const links = new Map(description.links.map((link) => [link.id, link]))
   const depth = (rotor: string): number => (train.turning.get(rotor)?.path ?? []).filter((id) => links.get(id)?.kind !== 'rods').length
-  const shown = description.rotors.filter((rotor) => train.turning.has(rotor.id))
+  // The far half of a split axle lies behind its own wheel: it is drawn with it.
+  const farHalves = new Set(description.links.filter((link) => link.kind === 'muff').map((link) => link.to))
+  const splitAxles = new Set(description.links.filter((link) => link.kind === 'muff').map((link) => link.from))
+  const shown = description.rotors.filter((rotor) => train.turning.has(rotor.id) && !farHalves.has(rotor.id))
   const position = new Map(description.wheelSets.map((wheelSet) => [wheelSet.rotor, wheelSet.xMm + description.units.findIndex((unit) => unit.id === wheelSet.unit) * 10_000]))
   const parentOf = (rotor: string): string | null => {
     const last = links.get(train.turning.get(rotor)?.path.at(-1) ?? '')
@@ -64,8 +69,8 @@ export function layOutDrive(description: EngineDescription, train: DriveTrain): 
   return {
     width: 62 + deepest * COLUMN + 190,
     height: 34 + Math.max(1, next) * ROW,
-    rotors: shown.map((rotor) => ({ rotor, ...at(rotor.id), radius: radiusOf(description, rotor), turns: train.turning.get(rotor.id)?.turnsPerMotorTurn ?? 0 })),
-    links: description.links.filter((link) => train.turning.has(link.from) && train.turning.has(link.to)).map((link) => ({ link, x1: at(link.from).x, y1: at(link.from).y, x2: at(link.to).x, y2: at(link.to).y })),
+    rotors: shown.map((rotor) => ({ rotor, ...at(rotor.id), radius: radiusOf(description, rotor), turns: train.turning.get(rotor.id)?.turnsPerMotorTurn ?? 0, split: splitAxles.has(rotor.id) })),
+    links: description.links.filter((link) => train.turning.has(link.from) && train.turning.has(link.to) && !farHalves.has(link.from) && !farHalves.has(link.to)).map((link) => ({ link, x1: at(link.from).x, y1: at(link.from).y, x2: at(link.to).x, y2: at(link.to).y })),
   }
 }
 

@@ -3,6 +3,7 @@ import type { CircuitComponent, EngineDescription, Part } from './description-sc
 import type { Difference } from './difference-schema'
 import { driveTrain } from './drive-train'
 import { fitDecoder, hasDecoder } from './fit-decoder'
+import { inSentence } from './name-in-sentence'
 
 export interface Adapted {
   readonly description: EngineDescription
@@ -126,7 +127,7 @@ function otherTyre(description: EngineDescription, { wheelSet: id, side, fitted 
   const tread = description.components.find((component) => component.id === wheel.tread)
   const tyreId = `${wheel.part}.tyre`
   const parts = fitted
-    ? [...description.parts, { id: tyreId, name: `Tyre of the ${wheelSet.name.charAt(0).toLowerCase()}${wheelSet.name.slice(1)}, ${side}`, kind: 'tyre' as const, unit: wheelSet.unit, materials: ['rubber' as const], place: '', heldBy: 'its groove', massGrams: null, removal: null }]
+    ? [...description.parts, { id: tyreId, name: `Tyre of the ${inSentence(wheelSet.name)}, ${side}`, kind: 'tyre' as const, unit: wheelSet.unit, materials: ['rubber' as const], place: '', heldBy: 'its groove', massGrams: null, removal: null }]
     : withoutPart(description, tyreId).parts
   return {
     ...description, parts,
@@ -139,9 +140,9 @@ function addedPickup(description: EngineDescription, { wheelSet: id, side, to }:
   const wheelSet = need(description.wheelSets, id, 'an axle')
   const bus = need(description.nodes, to, 'a point')
   const tread = description.components.find((component) => component.id === wheelSet[side].tread)
-  if (!tread) throw new NotApplicable(`The ${side} wheel of the ${wheelSet.name.charAt(0).toLowerCase()}${wheelSet.name.slice(1)} is not metal: it cannot collect.`)
+  if (!tread) throw new NotApplicable(`The ${side} wheel of the ${inSentence(wheelSet.name)} is not metal: it cannot collect.`)
   const partId = freeId(description, 'added-wiper')
-  const name = `Added wiper on the ${wheelSet.name.charAt(0).toLowerCase()}${wheelSet.name.slice(1)}, ${side}`
+  const name = `Added wiper on the ${inSentence(wheelSet.name)}, ${side}`
   const part: Part = { id: partId, name, kind: 'pickup', unit: wheelSet.unit, materials: ['bronze'], place: bus.name, heldBy: 'as it was added', massGrams: null, removal: null }
   const contact: CircuitComponent = { id: partId, name, kind: 'contact', from: tread.to, to, ohms: 0.2, highOhms: null, part: partId, unit: wheelSet.unit, faults: ['open', 'high-resistance', 'intermittent'], closedIn: null, lamp: null }
   return { ...description, parts: [...description.parts, part], components: [...description.components, contact] }
@@ -175,7 +176,7 @@ function omitted(description: EngineDescription, { part: id, bridged }: Extract<
       if (component.part !== id) return component
       // Across something, an absent part leaves a gap; in line it leaves a gap too, unless somebody bridged it.
       return bridged
-        ? { ...component, part: null, kind: 'conductor', name: `Plain wire in place of: ${component.name.charAt(0).toLowerCase()}${component.name.slice(1)}`, ohms: 0.05, highOhms: null, lamp: null, faults: ['open', 'high-resistance', 'intermittent'] }
+        ? { ...component, part: null, kind: 'conductor', name: `Plain wire in place of: ${inSentence(component.name)}`, ohms: 0.05, highOhms: null, lamp: null, faults: ['open', 'high-resistance', 'intermittent'] }
         : { ...component, part: null, ohms: null, lamp: null, faults: [] }
     }),
   }

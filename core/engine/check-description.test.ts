@@ -25,6 +25,17 @@ describe('what is wrong with a description is named with its place', () => {
     expect(isSound(loose)).toBe(true)
   })
 
+  it('a piece of circuit joined only to itself, named once with its points; a lamp on it that could never light', () => {
+    const node = (id: string, name: string) => ({ id, name, stage: 'auxiliary' as const, access: null })
+    const lamp = { id: 'loose-lamp', name: 'Loose lamp', kind: 'lamp' as const, from: 'one', to: 'two', ohms: 200, highOhms: null, part: null, unit: 'locomotive', faults: [], closedIn: null, lamp: { volts: 12, amps: 0.06, kind: 'filament' as const } }
+    const island = { ...sound, nodes: [...sound.nodes, node('one', 'One end'), node('two', 'Other end')], components: [...sound.components, lamp] }
+    expect(findings(island)).toEqual([
+      { code: 'no-path', place: 'components / loose-lamp', message: 'There is no way from the rails to loose lamp: it could never light.' },
+      { code: 'floating-node', place: 'nodes / one', message: 'The points “One end” and “Other end” are joined to each other and to nothing else.' },
+    ])
+    expect(isSound(island)).toBe(true)
+  })
+
   it('negative ohms, a gear without teeth, half a gear', () => {
     expect(findings(changed('components', 'lead.right', { ohms: -3 }))).toEqual([{ code: 'negative-ohms', place: 'components / lead.right / ohms', message: '“Pickup lead, right” has -3 Ω: resistance is zero or more.' }])
     expect(findings(changed('links', 'worm.mesh', { teethTo: 0 }))[0]).toMatchObject({ code: 'no-teeth', place: 'links / worm.mesh / teethTo' })

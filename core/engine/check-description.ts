@@ -1,5 +1,6 @@
 import { DESCRIPTION_VERSION, type EngineDescription } from './description-schema'
 import { driveTrain } from './drive-train'
+import { inSentence } from './name-in-sentence'
 
 /** Something wrong with a description, and where. */
 export interface DescriptionProblem {
@@ -181,15 +182,35 @@ function checkCircuit(description: EngineDescription): DescriptionProblem[] {
       found.push({ code: 'no-path', place: `motors / ${motor.id}`, message: `There is no way from rail to rail through ${motor.name}: no track could ever run it.`, fatal: true })
     }
   }
-  const connected = new Set([...reach(plus, ''), ...reach(minus, '')])
-  const touched = new Set(description.components.flatMap(({ from, to }) => [from, to]))
-  for (const node of description.nodes) {
-    // What only insulation touches is meant to be apart: a wheel's axle, a frame.
-    if (!connected.has(node.id) && !touched.has(node.id)) {
-      found.push({ code: 'floating-node', place: `nodes / ${node.id}`, message: `The point “${node.name}” is connected to nothing.`, fatal: false })
+  const fed = new Set([...reach(plus, ''), ...reach(minus, '')])
+  for (const component of description.components) {
+    if (component.lamp && !(fed.has(component.from) && fed.has(component.to))) {
+      found.push({ code: 'no-path', place: `components / ${component.id}`, message: `There is no way from the rails to ${inSentence(component.name)}: it could never light.`, fatal: false })
     }
   }
-  return found
+  return [...found, ...floatingIslands(description)]
+}
+
+/** Points that nothing at all joins to the rails. What insulation keeps apart is meant to be: a wheel's axle, a frame. */
+function floatingIslands(description: EngineDescription): DescriptionProblem[] {
+  const island = new Map(description.nodes.map((node) => [node.id, new Set([node.id])]))
+  for (const { from, to } of description.components) {
+    const [first, second] = [island.get(from), island.get(to)]
+    if (!first || !second || first === second) continue
+    for (const id of second) {
+      first.add(id)
+      island.set(id, first)
+    }
+  }
+  const names = new Map(description.nodes.map((node) => [node.id, node.name]))
+  const { plus, minus } = description.rails
+  return [...new Set(island.values())].filter((ids) => !ids.has(plus) && !ids.has(minus)).map((ids): DescriptionProblem => {
+    const points = [...ids].map((id) => `“${names.get(id)}”`)
+    const message = points.length === 1
+      ? `The point ${points[0]} is connected to nothing.`
+      : `The points ${points.slice(0, -1).join(', ')} and ${points.at(-1)} are joined to each other and to nothing else.`
+    return { code: 'floating-node', place: `nodes / ${[...ids][0]}`, message, fatal: false }
+  })
 }
 
 function checkParts(description: EngineDescription): DescriptionProblem[] {
@@ -226,7 +247,8 @@ function checkDrive(description: EngineDescription): DescriptionProblem[] {
     ...train.binds.map((bind): DescriptionProblem => ({
       code: 'drive-binds', place: `links / ${bind.link}`, message: `“${links.get(bind.link)?.name}” asks for ${Math.abs(bind.asked[1]).toPrecision(4)} turns where another way gives ${Math.abs(bind.asked[0]).toPrecision(4)}: this train cannot turn.`, fatal: false,
     })),
-    ...description.links.filter((link) => !train.turning.has(link.from) && !train.turning.has(link.to)).map((link): DescriptionProblem => ({
+    // A split axle that only rolls along has its muff all the same.
+    ...description.links.filter((link) => link.kind !== 'muff' && !train.turning.has(link.from) && !train.turning.has(link.to)).map((link): DescriptionProblem => ({
       code: 'not-driven', place: `links / ${link.id}`, message: `No motor reaches “${link.name}”.`, fatal: false,
     })),
   ]

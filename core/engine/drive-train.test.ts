@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { describeConstruction } from '../knowledge/constructions'
 import { bareDescription } from './bare-description.test-data'
 import type { DriveLink, EngineDescription } from './description-schema'
-import { driveTrain, motorSpeedFor, ordersOf, pullsAgainstItself, trackSpeed } from './drive-train'
+import { driveTrain, looseHalves, motorSpeedFor, ordersOf, pullsAgainstItself, trackSpeed } from './drive-train'
 
 const rotor = (id: string, kind: EngineDescription['rotors'][number]['kind'] = 'gear') => ({ id, name: `The ${id}`, kind, part: 'thing', unit: 'unit' })
 const link = (id: string, from: string, to: string, teeth: [number, number] | null, more: Partial<DriveLink> = {}): DriveLink =>
@@ -51,6 +51,17 @@ describe('gear arithmetic worked by hand', () => {
   it('a slipping link leaves what is behind it undriven', () => {
     const { wheels } = driveTrain(machine, new Set(['first']))
     expect(wheels.map((entry) => entry.driven)).toEqual([true, false, false])
+  })
+
+  it('a cracked muff: on a coupled axle the rods of its side still turn the far half, on an uncoupled one nothing does', () => {
+    const splitFrame = describeConstruction('split-frame')
+    expect(looseHalves(splitFrame, new Set(['driver-2.grip']))).toEqual([{ wheelSet: 'driver-2', muff: 'driver-2.grip', turnedByRods: true }])
+    expect(driveTrain(splitFrame, new Set(['driver-2.grip'])).turning.get('driver-2.far-half')?.path).toContain('driver-1.grip')
+    const allMuffs = new Set(['driver-1.grip', 'driver-2.grip', 'driver-3.grip'])
+    expect(looseHalves(splitFrame, allMuffs).map((half) => half.turnedByRods)).toEqual([false, false, false])
+    const railcar = describeConstruction('axle-cup')
+    expect(looseHalves(railcar, new Set(['driven-1.grip']))).toEqual([{ wheelSet: 'driven-1', muff: 'driven-1.grip', turnedByRods: false }])
+    expect(looseHalves(splitFrame, new Set(['axle-gear.mesh']))).toEqual([])
   })
 
   it('rods between axles geared alike turn; between axles geared otherwise they bind, and the rods are named', () => {

@@ -1,4 +1,5 @@
 import type { DriveLink, EngineDescription, WheelSet } from './description-schema'
+import { inSentence } from './name-in-sentence'
 
 /** One turning part and how it turns when its motor makes one turn. */
 export interface TurningPart {
@@ -127,6 +128,23 @@ export function motorSpeedFor(train: DriveTrain, metresPerSecond: number): numbe
   return travel === null ? null : metresPerSecond / travel
 }
 
+/** What a split axle does whose muff no longer grips. */
+export interface LooseHalf {
+  readonly wheelSet: string
+  readonly muff: string
+  /** Its far half is still turned, by the rods of its side alone: nothing holds the quartering any more. */
+  readonly turnedByRods: boolean
+}
+
+/** Axles in two halves whose muff is among the links that do not carry. */
+export function looseHalves(description: EngineDescription, without: ReadonlySet<string>): LooseHalf[] {
+  const { turning } = driveTrain(description, without)
+  return description.links.flatMap((link) => {
+    const wheelSet = description.wheelSets.find((entry) => entry.rotor === link.from)
+    return link.kind === 'muff' && without.has(link.id) && wheelSet ? [{ wheelSet: wheelSet.id, muff: link.id, turnedByRods: turning.has(link.to) }] : []
+  })
+}
+
 /** An order at which something shows in current or sound, and what makes it. */
 export interface Order {
   readonly order: number
@@ -138,14 +156,16 @@ export interface Order {
 /** Every turning part's order and every gear mesh's, in motor turns, slowest first. */
 export function ordersOf(description: EngineDescription, train: DriveTrain): Order[] {
   const names = new Map(description.rotors.map((rotor) => [rotor.id, rotor.name]))
-  const turns: Order[] = [...train.turning.values()].map((part) => ({ order: Math.abs(part.turnsPerMotorTurn), what: names.get(part.rotor) ?? part.rotor, rotor: part.rotor, kind: 'turn' }))
+  const halves = new Set(description.links.filter((link) => link.kind === 'muff').map((link) => link.to))
+  // The far half of a split axle turns with its own axle: one line for both.
+  const turns: Order[] = [...train.turning.values()].filter((part) => !halves.has(part.rotor)).map((part) => ({ order: Math.abs(part.turnsPerMotorTurn), what: names.get(part.rotor) ?? part.rotor, rotor: part.rotor, kind: 'turn' }))
   const rolling: Order[] = description.wheelSets.flatMap((wheelSet) => {
     const motion = train.wheels.find((wheel) => wheel.wheelSet === wheelSet.id)
     return motion && !motion.driven && motion.order !== null ? [{ order: motion.order, what: `${wheelSet.name}, rolling`, rotor: wheelSet.rotor, kind: 'turn' as const }] : []
   })
   const meshes: Order[] = description.links.flatMap((link) => {
     const part = train.turning.get(link.from)
-    return part && link.teethFrom !== null && link.kind !== 'belt' ? [{ order: Math.abs(part.turnsPerMotorTurn) * link.teethFrom, what: `Teeth of ${link.name.charAt(0).toLowerCase()}${link.name.slice(1)}`, rotor: link.to, kind: 'mesh' as const }] : []
+    return part && link.teethFrom !== null && link.kind !== 'belt' ? [{ order: Math.abs(part.turnsPerMotorTurn) * link.teethFrom, what: `Teeth of ${inSentence(link.name)}`, rotor: link.to, kind: 'mesh' as const }] : []
   })
   return [...turns, ...rolling, ...meshes].sort((first, second) => first.order - second.order)
 }

@@ -1,4 +1,5 @@
 import type { CircuitComponent, CircuitNode, EngineDescription, Part } from './description-schema'
+import { inSentence } from './name-in-sentence'
 
 /** The name of the switch that says what a decoder lets through, and its positions. */
 export const DECODER_SWITCH = 'decoder'
@@ -41,7 +42,7 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
 
   const cut = new Set(motors.flatMap((motor) => [motor.feeds.plus, motor.feeds.minus]))
   const motorWires = motors.flatMap((motor, index) => {
-    const of = motors.length > 1 ? ` of the ${motor.name.charAt(0).toLowerCase()}${motor.name.slice(1)}` : ''
+    const of = motors.length > 1 ? ` of the ${inSentence(motor.name)}` : ''
     return (['plus', 'minus'] as const).map((pole) => wire(`motor-${pole}${index || ''}`, `Decoder lead to the motor${of}, ${pole}`, `decoder.out-${pole}`, (components.get(motor.feeds[pole]) as CircuitComponent).to))
   })
   const decoder: Part = {
@@ -56,7 +57,7 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
     accesses: [...description.accesses, { id: 'decoder.pads', name: 'Pads of the decoder', off: behind, on: [] }],
     nodes: [...description.nodes, node('in-plus', 'Decoder, right rail lead'), node('in-minus', 'Decoder, left rail lead'), node('out-plus', 'Decoder, motor plus'), node('out-minus', 'Decoder, motor minus')],
     components: [
-      ...description.components.map((component) => (cut.has(component.id) ? { ...component, ohms: null, kind: 'insulation' as const, name: `Separation: ${component.name.charAt(0).toLowerCase()}${component.name.slice(1)}, taken off`, faults: ['shorted' as const] } : component)),
+      ...description.components.map((component) => (cut.has(component.id) ? { ...component, ohms: null, kind: 'insulation' as const, name: `Separation: ${inSentence(component.name)}, taken off`, faults: ['shorted' as const] } : component)),
       wire('rail-plus', 'Decoder lead to the right rail', feeds.plus.from, 'decoder.in-plus'),
       wire('rail-minus', 'Decoder lead to the left rail', feeds.minus.from, 'decoder.in-minus'),
       piece('waiting', 'Decoder, what it draws itself', { kind: 'decoder', from: 'decoder.in-plus', to: 'decoder.in-minus', ohms: WAITING_OHMS, faults: ['open', 'shorted'] }),

@@ -57,6 +57,12 @@ test('drive, pickups and the way in follow the same description', async ({ page,
   await expect(page.getByText('Springs and clips fly')).toBeVisible()
   await page.getByRole('button', { name: 'Back together' }).click()
   await expect(page.getByRole('listitem').filter({ hasText: 'Cap of the plus brush' })).toContainText('never by force')
+  await page.getByRole('combobox', { name: 'Went back like this' }).press('ArrowDown')
+  await page.getByRole('option', { name: /^Magnet of the side-brush motor/ }).click()
+  await page.keyboard.press('Escape')
+  const otherWay = page.locator('.assembly')
+  await expect(otherWay).toContainText('It runs the wrong way')
+  await expect(otherWay.getByRole('listitem').filter({ hasText: 'Undo: magnet of the' })).toContainText('min with getting there and back')
 })
 
 test('a difference is noted by choosing, can be undone and redone, and is there after a reload', async ({ page, workshop }) => {

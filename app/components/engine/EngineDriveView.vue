@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { Circuit } from '~~/core/engine/circuit'
 import type { EngineDescription } from '~~/core/engine/description-schema'
-import { driveTrain, ordersOf, pullsAgainstItself, trackSpeed } from '~~/core/engine/drive-train'
+import { driveTrain, looseHalves, ordersOf, pullsAgainstItself, trackSpeed } from '~~/core/engine/drive-train'
+import { inSentence } from '~~/core/engine/name-in-sentence'
 import { operatingPoint } from '~~/core/engine/operating-point'
 import { runningPositions } from '~~/core/engine/pickup-map'
 import { scaleSpeed } from '~~/core/measure/scales'
@@ -39,6 +40,10 @@ const showOrder = (order: number): string => (order >= 0.995 ? `${Number(order.t
 const turning = (id: string): boolean => train.value.turning.has(id)
 const motionOf = (drawn: { rotor: { id: string }; turns: number }): string => (turning(drawn.rotor.id) ? `${showOrder(Math.abs(drawn.turns))}  ${hertz(Math.abs(drawn.turns))} Hz` : 'stands')
 const freeAxles = computed(() => train.value.wheels.filter((wheel) => !wheel.driven).map((wheel) => props.description.wheelSets.find((entry) => entry.id === wheel.wheelSet)?.name ?? ''))
+const loose = computed(() => looseHalves(props.description, slipping.value).map((half) => ({
+  ...half, name: inSentence(props.description.wheelSets.find((entry) => entry.id === half.wheelSet)?.name ?? ''),
+})))
+const muffSlips = (rotor: string): boolean => loose.value.some((half) => props.description.wheelSets.find((entry) => entry.id === half.wheelSet)?.rotor === rotor)
 const linkClass = (kind: string): string => `link-${kind}`
 const wrapped = (name: string): string[] => {
   const lines: string[] = []
@@ -54,7 +59,7 @@ function toggle(id: string): void {
   if (!next.delete(id)) next.add(id)
   slipping.value = next
 }
-const mayslip = computed(() => props.description.links.filter((link) => ['press-fit', 'joint', 'rods', 'mesh', 'worm'].includes(link.kind)))
+const mayslip = computed(() => props.description.links.filter((link) => ['press-fit', 'joint', 'muff', 'rods', 'mesh', 'worm'].includes(link.kind)))
 </script>
 
 <template>
@@ -67,7 +72,7 @@ const mayslip = computed(() => props.description.links.filter((link) => ['press-
             <template v-if="drawn.rotor.kind === 'armature'"><rect x="-30" y="-20" width="60" height="40" rx="4" class="body" /><path d="M-12,-20 V20 M12,-20 V20" class="fine" /><line x1="30" x2="42" y1="0" y2="0" class="shaft" /></template>
             <template v-else-if="drawn.rotor.kind === 'worm'"><rect x="-24" y="-10" width="48" height="20" rx="9" class="body" /><path d="M-16,10 L-8,-10 M-6,10 L2,-10 M4,10 L12,-10 M14,10 L20,-6" class="fine" /></template>
             <template v-else-if="drawn.rotor.kind === 'shaft'"><line x1="-26" x2="26" y1="0" y2="0" class="shaft" /><circle cx="-26" r="5" class="body" /><circle cx="26" r="5" class="body" /></template>
-            <template v-else-if="drawn.rotor.kind === 'axle'"><circle :r="drawn.radius" class="wheel" /><circle :r="drawn.radius - 5" class="fine" /><circle r="4" class="hub" /></template>
+            <template v-else-if="drawn.rotor.kind === 'axle'"><circle :r="drawn.radius" class="wheel" /><circle :r="drawn.radius - 5" class="fine" /><path v-if="drawn.split" :d="`M0,${3 - drawn.radius} V${drawn.radius - 3}`" class="muff" :class="{ slips: muffSlips(drawn.rotor.id) }" /><circle r="4" class="hub" /></template>
             <template v-else><circle :r="drawn.radius" class="gear" /><circle r="3.5" class="hub" /></template>
             <template v-if="drawn.rotor.kind === 'axle'">
               <text v-for="(line, index) in wrapped(drawn.rotor.name)" :key="index" :x="drawn.radius + 9" :y="-4 + index * 13" class="name beside">{{ line }}</text>
@@ -86,6 +91,7 @@ const mayslip = computed(() => props.description.links.filter((link) => ['press-
       <section class="says" aria-live="polite">
         <p class="headline">{{ speed === null ? 'Nothing is driven' : pullsAgainstItself(train) ? 'It cannot turn' : scaled ? `${scaled.kilometresPerHour.toFixed(0)} km/h to scale` : `${(Math.abs(speed) * 100).toFixed(1)} cm/s` }}</p>
         <p v-if="speed !== null">{{ (Math.abs(speed) * 100).toFixed(1) }} cm/s on the track<template v-if="scaled">, {{ scaled.milesPerHour.toFixed(0) }} mph to scale</template>.</p>
+        <p v-for="half in loose" :key="half.muff">{{ half.turnedByRods ? `Only the rods turn the far wheel of the ${half.name} now: it creeps out of quarter and binds once a turn.` : `The far wheel of the ${half.name} is not driven any more.` }}</p>
         <p v-if="freeAxles.length" class="quiet">Not driven, only rolling: {{ freeAxles.join(', ').toLowerCase() }}.</p>
       </section>
       <section>
@@ -120,6 +126,7 @@ svg { width: 100%; height: auto; display: block; }
 .fine { fill: none; stroke: var(--steel); stroke-width: 1.5; } .hub { fill: var(--ink); } .shaft { stroke: var(--ink); stroke-width: 4; stroke-linecap: round; }
 line[class^='link'] { stroke: var(--steel); stroke-width: 2; }
 .link-rods { stroke: var(--ink) !important; stroke-width: 6 !important; } .link-press-fit, .link-joint { stroke-width: 4 !important; }
+.muff { stroke: var(--brass); stroke-width: 5; fill: none; }
 .slips { stroke: var(--red) !important; stroke-dasharray: 5 5; }
 .still { opacity: 0.45; }
 .name, .turns { paint-order: stroke; stroke: var(--paper); stroke-width: 3.5px; } .beside { text-anchor: start !important; }

@@ -63,6 +63,7 @@ const risky = (part: Part): string => {
         </template>
         <p v-else-if="plan" class="sign sign--care">{{ plan.message }}</p>
       </section>
+      <EngineAssemblyCheck :description="description" />
     </aside>
   </div>
 </template>
@@ -73,10 +74,10 @@ const risky = (part: Part): string => {
 h2 { margin: 14px 0 4px; }
 table { width: 100%; border-collapse: collapse; font-size: 0.92rem; }
 th, td { text-align: left; padding: 7px 14px 7px 0; vertical-align: top; } tbody tr { border-top: 1px solid var(--rule); } thead th { font-size: 0.8rem; color: var(--soft); font-weight: 550; } tbody th { font-weight: 600; width: 34%; } td:nth-child(2) { width: 22%; } td:last-child { white-space: nowrap; padding-right: 0; text-align: right; } thead th:last-child { text-align: right; padding-right: 0; }
-.way { border-top: 3px solid var(--green); padding-top: 6px; display: grid; gap: 10px; position: sticky; top: 76px; max-height: calc(100vh - 190px); overflow-y: auto; } .way h2 { margin: 0; }
+aside { position: sticky; top: 76px; max-height: calc(100vh - 190px); overflow-y: auto; display: grid; gap: 20px; } .way { border-top: 3px solid var(--green); padding-top: 6px; display: grid; gap: 10px; } .way h2 { margin: 0; }
 .caution { list-style: none; margin: 0; display: grid; gap: 4px; }
 .block { display: block; }
 .ways { display: flex; gap: 6px; } .ways button { border: 1px solid var(--rule); min-height: var(--target); padding: 0 14px; font-weight: 600; background: var(--sheet); flex: 1; text-align: center; } .ways .on { border-color: var(--brass); box-shadow: inset 0 -3px 0 var(--brass); }
 ol { margin: 0; padding-left: 26px; display: grid; gap: 6px; }
-@media (max-width: 960px) { .parts { grid-template-columns: minmax(0, 1fr); } .parts aside { order: -1; } .way { position: static; max-height: none; } td:nth-child(3), thead th:nth-child(3) { display: none; } }
+@media (max-width: 960px) { .parts { grid-template-columns: minmax(0, 1fr); } .parts aside { order: -1; position: static; max-height: none; } td:nth-child(3), thead th:nth-child(3) { display: none; } }
 </style>

@@ -1,5 +1,6 @@
 import { removal, type Draft } from './draft'
 import type { EntryOf } from './plan-schema'
+import { inSentence } from '../name-in-sentence'
 
 /** Any part with its own removal; without minutes it never comes off by itself. */
 export function addPart(draft: Draft, entry: EntryOf<'part'>): void {
@@ -30,7 +31,7 @@ export function addShell(draft: Draft, entry: EntryOf<'shell'>): void {
     })
   }
   draft.part({
-    id, name: entry.name, kind: 'body', unit, materials: entry.materials, massGrams: entry.grams ?? null, heldBy: fasteners.map(({ name }) => name.charAt(0).toLowerCase() + name.slice(1)).join(', '),
+    id, name: entry.name, kind: 'body', unit, materials: entry.materials, massGrams: entry.grams ?? null, heldBy: fasteners.map(({ name }) => inSentence(name)).join(', '),
     removal: removal({
       minutes: entry.minutes ?? 1, refitMinutes: (entry.minutes ?? 1) * 1.5, needs: [...(entry.behind ?? []), ...(entry.either ?? fasteners.map((fastener) => [fastener.as]))],
       risk: entry.risk ?? 0.01, replacement: entry.replacement ?? 'rare', wayBack: entry.wayBack ?? 'Wires clear of moving parts before it is pressed home.',

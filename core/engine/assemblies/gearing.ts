@@ -1,5 +1,7 @@
 import { removal, type Draft } from './draft'
 import type { EntryOf } from './plan-schema'
+import { farHalfOf } from './running-gear'
+import { inSentence } from '../name-in-sentence'
 
 /** A worm on a shaft and the gear it turns; the gear's rotor is an axle, or made here. */
 export function addWorm(draft: Draft, entry: EntryOf<'worm'>): void {
@@ -16,7 +18,7 @@ export function addWorm(draft: Draft, entry: EntryOf<'worm'>): void {
   draft.links.push({ id: `${id}.seat`, name: `${name} on its shaft`, kind: 'press-fit', from: on, to: id, teethFrom: null, teethTo: null, reverses: false, part: id })
   // A gear in a tower turns by itself; on an axle it is the axle that turns.
   if (onto === `${id}.gear`) draft.rotors.push({ id: onto, name: entry.gearName, kind: 'gear', part: onto, unit })
-  draft.links.push({ id: `${id}.mesh`, name: `${name} on the ${entry.gearName.charAt(0).toLowerCase()}${entry.gearName.slice(1)}`, kind: 'worm', from: id, to: onto, teethFrom: entry.starts, teethTo: entry.teeth, reverses: false, part: `${id}.gear` })
+  draft.links.push({ id: `${id}.mesh`, name: `${name} on the ${inSentence(entry.gearName)}`, kind: 'worm', from: id, to: onto, teethFrom: entry.starts, teethTo: entry.teeth, reverses: false, part: `${id}.gear` })
   draft.carePoints.push({ id: `${id}.care`, kind: 'worm', part: id, access: null })
 }
 
@@ -46,21 +48,26 @@ export function addTrain(draft: Draft, entry: EntryOf<'train'>): void {
     })
     const to = gear.rotor ?? id
     if (!onAxle) draft.rotors.push({ id, name: gear.name, kind: gear.kind, part: id, unit: entry.unit })
-    draft.links.push({ id: `${id}.mesh`, name: `Mesh of the ${gear.name.charAt(0).toLowerCase()}${gear.name.slice(1)}`, kind: 'mesh', from, to, teethFrom: gear.meshes[0], teethTo: gear.meshes[1], reverses: true, part: id })
+    draft.links.push({ id: `${id}.mesh`, name: `Mesh of the ${inSentence(gear.name)}`, kind: 'mesh', from, to, teethFrom: gear.meshes[0], teethTo: gear.meshes[1], reverses: true, part: id })
     from = to
   }
   draft.carePoints.push({ id: `${entry.as}.care`, kind: 'gear-train', part: entry.gears[0]?.as ?? entry.as, access: null })
 }
 
-/** Coupling rods on both sides: all named axles turn alike. */
+/** Coupling rods on both sides: all named axles turn alike. Halves of split axles have the rods of their own side. */
 export function addRods(draft: Draft, entry: EntryOf<'rods'>): void {
   const { as: id, name, unit, axles } = entry
   draft.part({
     id, name, kind: 'rod', unit, materials: ['nickel-silver'], heldBy: 'its crank pins',
     removal: removal({ minutes: 2.5, refitMinutes: 5, needs: entry.behind ?? [], tools: ['nut-spinner'], risk: 0.03, replacement: 'rare', hazards: ['small-parts'], wayBack: entry.wayBack ?? 'Joints outward, oil holes up; turn the wheels a full turn by hand after each side.' }),
   })
-  for (const [index, axle] of axles.slice(1).entries()) {
-    draft.links.push({ id: `${id}.${index + 1}`, name: axles.length > 2 ? `${name}, part ${index + 1}` : name, kind: 'rods', from: axles[index] as string, to: axle, teethFrom: null, teethTo: null, reverses: false, part: id })
+  const split = axles.every((axle) => draft.rotors.some((rotor) => rotor.id === farHalfOf(axle)))
+  const couple = (coupled: readonly string[], prefix: string, side: string): void => {
+    for (const [index, axle] of coupled.slice(1).entries()) {
+      draft.links.push({ id: `${prefix}.${index + 1}`, name: `${name}${side}${coupled.length > 2 ? `, part ${index + 1}` : ''}`, kind: 'rods', from: coupled[index] as string, to: axle, teethFrom: null, teethTo: null, reverses: false, part: id })
+    }
   }
+  couple(axles, id, split ? ', near side' : '')
+  if (split) couple(axles.map(farHalfOf), `${id}.far`, ', far side')
   draft.carePoints.push({ id: `${id}.care`, kind: 'rods', part: id, access: null })
 }

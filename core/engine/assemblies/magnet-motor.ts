@@ -1,11 +1,12 @@
 import { removal, type Draft } from './draft'
 import type { EntryOf } from './plan-schema'
+import { inSentence } from '../name-in-sentence'
 
 /** A brushed motor with a permanent magnet: leads, springs or cups, brushes, commutator, winding, magnet. */
 export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): void {
   const { as: id, name, unit, style, plus, minus, behind = [], feed = 'spring', minusBy = 'lead' } = entry
   const opens = style !== 'can'
-  const lower = name.charAt(0).toLowerCase() + name.slice(1)
+  const lower = inSentence(name)
   const brushesBehind = entry.brushesBehind ?? behind
 
   draft.part({
@@ -50,7 +51,7 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
 
 function addBrush(draft: Draft, entry: EntryOf<'magnet-motor'>, pole: 'plus' | 'minus', opens: boolean, feed: 'spring' | 'cup', behind: string[][], brushes: string | null, commutator: string | null): void {
   const { as: id, name, unit, style } = entry
-  const of = `${pole} brush of the ${name.charAt(0).toLowerCase()}${name.slice(1)}`
+  const of = `${pole} brush of the ${inSentence(name)}`
   const spring = `${id}.spring-${pole}`
   const brush = `${id}.brush-${pole}`
   const cap = `${id}.cap-${pole}`

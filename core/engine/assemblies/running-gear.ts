@@ -1,6 +1,7 @@
 import type { CircuitComponent } from '../description-schema'
 import { removal, type Draft } from './draft'
 import type { EntryOf } from './plan-schema'
+import { inSentence } from '../name-in-sentence'
 
 const sides = ['left', 'right'] as const
 type SideName = (typeof sides)[number]
@@ -16,7 +17,7 @@ export interface Rails {
 /** An axle with its two wheels, how they touch the rail and how current leaves them. */
 export function addWheelSet(draft: Draft, entry: EntryOf<'wheel-set'>, rails: Rails): void {
   const { as: id, name, unit, insulated } = entry
-  const lower = name.charAt(0).toLowerCase() + name.slice(1)
+  const lower = inSentence(name)
   const split = insulated === 'split'
   const plastic = insulated === 'plastic'
   draft.part({
@@ -28,7 +29,7 @@ export function addWheelSet(draft: Draft, entry: EntryOf<'wheel-set'>, rails: Ra
   draft.rotors.push({ id, name, kind: 'axle', part: id, unit })
   if (!split && !plastic) draft.node(`${id}.axle`, `Axle of the ${lower}`, 'wheel')
   for (const side of sides) addWheel(draft, entry, side, rails)
-  if (split) draft.component({ id: `${id}.muff`, name: `Muff between the halves of the ${lower}`, kind: 'insulation', from: `${id}.left`, to: `${id}.right`, ohms: null, part: id, unit, faults: ['shorted'] })
+  if (split) addMuff(draft, entry)
   if (entry.axle && !split && !plastic) {
     draft.component({ id: `${id}.bearing`, name: `Bearings of the ${lower}`, kind: 'contact', from: `${id}.axle`, to: entry.axle, ohms: 0.3, part: id, unit, faults: contactFaults })
   }
@@ -41,10 +42,24 @@ export function addWheelSet(draft: Draft, entry: EntryOf<'wheel-set'>, rails: Ra
   draft.wheelSets.push({ id, name, rotor: id, unit, truck: entry.truck, xMm: entry.xMm, diameterMm: entry.diameterMm, left: wheel('left'), right: wheel('right'), forward: 'with' })
 }
 
+/** What joins the halves of a split axle: it keeps their poles apart and turns the one with the other. */
+function addMuff(draft: Draft, entry: EntryOf<'wheel-set'>): void {
+  const { as: id, unit } = entry
+  const lower = inSentence(entry.name)
+  draft.component({ id: `${id}.muff`, name: `Muff between the halves of the ${lower}`, kind: 'insulation', from: `${id}.left`, to: `${id}.right`, ohms: null, part: id, unit, faults: ['shorted'] })
+  draft.rotors.push({ id: farHalfOf(id), name: `Far half of the ${lower}`, kind: 'axle', part: id, unit })
+  draft.links.push({ id: `${id}.grip`, name: `Muff of the ${lower}`, kind: 'muff', from: id, to: farHalfOf(id), teethFrom: null, teethTo: null, reverses: false, part: id })
+}
+
+/** The rotor of the half that only the muff turns; the other half is the axle's own rotor and carries its gear. */
+export function farHalfOf(axle: string): string {
+  return `${axle}.far-half`
+}
+
 function addWheel(draft: Draft, entry: EntryOf<'wheel-set'>, side: SideName, rails: Rails): void {
   const { as, unit, insulated } = entry
   const id = `${as}.${side}`
-  const of = `${entry.name.charAt(0).toLowerCase()}${entry.name.slice(1)}, ${side}`
+  const of = `${inSentence(entry.name)}, ${side}`
   const plastic = insulated === 'plastic'
   const tyred = entry.tyre === side || entry.tyre === 'both'
   draft.part({
@@ -90,7 +105,7 @@ export function addTruck(draft: Draft, entry: EntryOf<'truck'>): void {
   draft.trucks.push({ id, name, unit })
   const wheelSets = draft.wheelSets.filter((wheelSet) => wheelSet.truck === id)
   const treads = wheelSets.flatMap((wheelSet) => [wheelSet.left.tread, wheelSet.right.tread].filter((tread) => tread !== null))
-  const lower = name.charAt(0).toLowerCase() + name.slice(1)
+  const lower = inSentence(name)
   if (entry.turns && treads.length > 0) {
     draft.turnables.push({
       id: `${id}.turned`, name: `The ${lower} the other way round`, minutes: 2, access: entry.access ?? null,
@@ -119,7 +134,7 @@ export function addRoller(draft: Draft, entry: EntryOf<'roller'>, rails: Rails):
   draft.part({ id, name, kind: 'pickup', unit, materials: ['brass', 'steel'], removal: removal({ minutes: 2, refitMinutes: 3, needs: entry.behind ?? [], tools: ['screwdriver'], risk: 0.03, replacement: 'order', hazards: ['flies-away'], wayBack: 'Insulating plate under it; spring pressing down, free to ride.' }) })
   draft.node(`${id}.rim`, `${name}, what touches the rail`, 'tread')
   draft.component({ id: `${id}.tread`, name: `${name} on the centre rail`, kind: 'contact', from: rails.plus, to: `${id}.rim`, ohms: 0.3, part: id, unit, faults: contactFaults })
-  draft.component({ id: `${id}.pivot`, name: `Pivot and spring of the ${name.charAt(0).toLowerCase()}${name.slice(1)}`, kind: 'contact', from: `${id}.rim`, to, ohms: 0.1, part: id, unit, faults: contactFaults })
+  draft.component({ id: `${id}.pivot`, name: `Pivot and spring of the ${inSentence(name)}`, kind: 'contact', from: `${id}.rim`, to, ohms: 0.1, part: id, unit, faults: contactFaults })
   draft.centrePickups.push({ id, name, unit, xMm, tread: `${id}.tread`, part: id })
   draft.carePoints.push({ id: `${id}.contact`, kind: 'collecting-contact', part: id, access: null })
 }

@@ -1,11 +1,12 @@
 import { removal, type Draft } from './draft'
 import type { EntryOf } from './plan-schema'
+import { inSentence } from '../name-in-sentence'
 
 /** An AC universal motor: field and armature in series through the sequence switch, one brush on the frame. */
 export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): void {
   const { as: id, name, unit, fieldIn, fieldOut, armatureIn, frame, behind = [] } = entry
   const brushesBehind = entry.brushesBehind ?? behind
-  const lower = name.charAt(0).toLowerCase() + name.slice(1)
+  const lower = inSentence(name)
   const plate = `${id}.brush-plate`
   draft.part({ id, name, kind: 'motor', unit, materials: ['steel', 'copper', 'brass'], heldBy: 'two screws', removal: removal({ minutes: 4, refitMinutes: 8, needs: [...behind, [`${id}.armature-lead`]], tools: ['screwdriver'], risk: 0.03, replacement: 'rare', wayBack: 'Gears in mesh before the screws are drawn.' }) })
   draft.part({ id: plate, name: `Brush plate of the ${lower}`, kind: 'motor-part', unit, materials: ['bakelite', 'brass'], heldBy: 'two screws', removal: removal({ minutes: 1.5, refitMinutes: 3, needs: brushesBehind, tools: ['screwdriver'], risk: 0.06, replacement: 'rare', hazards: ['flies-away', 'brittle'], wayBack: 'Brushes held back with a loop of thread until the plate sits; springs over, not under, the brushes.' }) })
@@ -44,7 +45,7 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
 export function addSequenceSwitch(draft: Draft, entry: EntryOf<'sequence-switch'>): void {
   const { as: id, name, unit, hot, fieldIn, fieldOut, armatureIn, frame, behind = [] } = entry
   draft.part({ id, name, kind: 'switch', unit, materials: ['bakelite', 'bronze', 'steel', 'lacquered-wire'], heldBy: 'two screws or bent tabs', removal: removal({ minutes: 4, refitMinutes: 8, needs: behind, tools: ['screwdriver', 'soldering-iron'], risk: 0.08, replacement: 'rare', hazards: ['hot-iron', 'brittle'], wayBack: 'Drum in its teeth, fingers on the drum, lever in its slot.' }) })
-  const access = draft.access(`${id}.contacts`, `Contacts of the ${name.charAt(0).toLowerCase()}${name.slice(1)}`, behind)
+  const access = draft.access(`${id}.contacts`, `Contacts of the ${inSentence(name)}`, behind)
   draft.node(fieldIn, 'Field, first end', 'board', access)
   draft.node(fieldOut, 'Field, second end', 'board', access)
   draft.node(armatureIn, 'Lead to the brushes', 'board', access)
@@ -55,7 +56,7 @@ export function addSequenceSwitch(draft: Draft, entry: EntryOf<'sequence-switch'
   finger('forward-out', 'field to the brushes, forward', fieldOut, armatureIn, 'forward')
   finger('reverse-in', 'supply to the field, reverse', hot, fieldOut, 'reverse')
   finger('reverse-out', 'field to the brushes, reverse', fieldIn, armatureIn, 'reverse')
-  draft.component({ id: `${id}.coil`, name: `Coil of the ${name.charAt(0).toLowerCase()}${name.slice(1)}`, kind: 'relay', from: hot, to: frame, ohms: 60, part: id, unit, faults: ['open', 'shorted'] })
+  draft.component({ id: `${id}.coil`, name: `Coil of the ${inSentence(name)}`, kind: 'relay', from: hot, to: frame, ohms: 60, part: id, unit, faults: ['open', 'shorted'] })
   draft.switches.push({
     id, name, part: id, rest: 'forward',
     positions: [{ id: 'forward', name: 'Forward' }, { id: 'neutral-after-forward', name: 'Neutral after forward' }, { id: 'reverse', name: 'Reverse' }, { id: 'neutral-after-reverse', name: 'Neutral after reverse' }],
@@ -67,11 +68,11 @@ export function addSequenceSwitch(draft: Draft, entry: EntryOf<'sequence-switch'
 export function addHorn(draft: Draft, entry: EntryOf<'horn'>): void {
   const { as: id, name, unit, hot, frame, behind = [] } = entry
   draft.part({ id, name, kind: 'switch', unit, materials: ['steel', 'lacquered-wire', 'bronze'], removal: removal({ minutes: 3, refitMinutes: 5, needs: behind, tools: ['screwdriver', 'soldering-iron'], hazards: ['hot-iron'], risk: 0.03, replacement: 'rare' }) })
-  const access = draft.access(`${id}.contacts`, `Relay of the ${name.charAt(0).toLowerCase()}${name.slice(1)}`, behind)
+  const access = draft.access(`${id}.contacts`, `Relay of the ${inSentence(name)}`, behind)
   draft.node(`${id}.fed`, `${name}, fed side`, 'auxiliary', access)
-  draft.component({ id: `${id}.coil`, name: `Coil of the relay of the ${name.charAt(0).toLowerCase()}${name.slice(1)}`, kind: 'relay', from: hot, to: frame, ohms: 220, part: id, unit, faults: ['open', 'shorted'] })
-  draft.component({ id: `${id}.contact`, name: `Contact of the relay of the ${name.charAt(0).toLowerCase()}${name.slice(1)}`, kind: 'switch', from: hot, to: `${id}.fed`, ohms: 0.2, part: id, unit, faults: ['open', 'high-resistance', 'shorted'], closedIn: { switch: `${id}.relay`, positions: ['pulled'] } })
+  draft.component({ id: `${id}.coil`, name: `Coil of the relay of the ${inSentence(name)}`, kind: 'relay', from: hot, to: frame, ohms: 220, part: id, unit, faults: ['open', 'shorted'] })
+  draft.component({ id: `${id}.contact`, name: `Contact of the relay of the ${inSentence(name)}`, kind: 'switch', from: hot, to: `${id}.fed`, ohms: 0.2, part: id, unit, faults: ['open', 'high-resistance', 'shorted'], closedIn: { switch: `${id}.relay`, positions: ['pulled'] } })
   draft.component({ id: `${id}.load`, name, kind: 'resistor', from: `${id}.fed`, to: frame, ohms: 18, part: id, unit, faults: ['open', 'shorted'] })
-  draft.switches.push({ id: `${id}.relay`, name: `Relay of the ${name.charAt(0).toLowerCase()}${name.slice(1)}`, part: id, rest: 'at-rest', positions: [{ id: 'at-rest', name: 'At rest' }, { id: 'pulled', name: 'Pulled in' }] })
+  draft.switches.push({ id: `${id}.relay`, name: `Relay of the ${inSentence(name)}`, part: id, rest: 'at-rest', positions: [{ id: 'at-rest', name: 'At rest' }, { id: 'pulled', name: 'Pulled in' }] })
   draft.carePoints.push({ id: `${id}.contact-care`, kind: 'switch-contacts', part: id, access })
 }

@@ -1,0 +1,8 @@
+/**
+ * A name as it stands within a sentence: “Front truck” becomes “front truck”.
+ *
+ * @param name as it stands alone, with a capital first
+ */
+export function inSentence(name: string): string {
+  return name.charAt(0).toLowerCase() + name.slice(1)
+}
