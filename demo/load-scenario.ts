@@ -67,7 +67,9 @@ class ScenarioLoader {
   /** The supply that ships, so that a motor can be measured with nothing connected. */
   async instruments(): Promise<void> {
     const accuracy = { voltage: { percentOfReading: 0.05, digits: 2, resolution: 0.001 }, current: { percentOfReading: 0.1, digits: 3, resolution: 0.0001 } }
-    await this.run('instrument.save', { id: newId(), fields: { name: 'Simulated bench supply', kind: 'simulated', host: '', port: 5025, leadOhms: 0.05, commands: { ...usualCommands }, ...accuracy, retired: false } }, new Date(this.now.getTime() - 30 * DAY_MS))
+    for (const [name, leadOhms] of [['Simulated bench supply', 0.05], ['Simulated supply by the window', 0.08]] as const) {
+      await this.run('instrument.save', { id: newId(), fields: { name, kind: 'simulated', host: '', port: 5025, leadOhms, commands: { ...usualCommands }, ...accuracy, retired: false } }, new Date(this.now.getTime() - 30 * DAY_MS))
+    }
   }
 
   async book(): Promise<void> {

@@ -10,6 +10,7 @@ const places = [
   { to: '/', name: 'Bench' },
   { to: '/jobs', name: 'Jobs' },
   { to: '/engines', name: 'Engines & owners' },
+  { to: '/instruments', name: 'Instruments' },
   { to: '/workshop', name: 'Workshop' },
 ]
 const lampOff = computed(() => theme.global.name.value === 'lampOff')

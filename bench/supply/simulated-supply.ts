@@ -46,6 +46,7 @@ export class SimulatedSupply {
   private readonly errors: ScpiError[] = []
   private clamped: Clamped | null = null
   private held: number | null = null
+  private joined = false
   private recorded: Array<readonly [volts: number, amps: number]> = []
 
   constructor(private readonly options: SimulatedSupplyOptions) {
@@ -59,6 +60,12 @@ export class SimulatedSupply {
     this.clamped?.casualty.apply(null)
     this.clamped = clamped
     this.feed()
+  }
+
+  /** Puts the two clips of the leads together with nothing between, or takes them apart again. */
+  joinClips(together: boolean): void {
+    this.catchUp()
+    this.joined = together
   }
 
   /** A hand that holds the armature at an angle, or lets go. */
@@ -189,6 +196,10 @@ export class SimulatedSupply {
   }
 
   private measure(): { volts: number; amps: number } {
+    if (this.joined) {
+      const amps = this.output ? Math.min(this.ampsLimit, this.volts / (OUTPUT_OHMS + (this.options.leadOhms ?? 0))) * (this.reversed ? -1 : 1) : 0
+      return this.seen(amps * (this.options.leadOhms ?? 0), amps)
+    }
     if (!this.clamped) return this.seen(this.output ? (this.reversed ? -this.volts : this.volts) : 0, 0)
     const { casualty } = this.clamped
     let [volts, amps, count] = [0, 0, 0]

@@ -20,6 +20,7 @@ export interface SupplyAddress {
 
 const USUAL_PATIENCE_MS = 2000
 const LARGEST_READING = 1000
+const LONGEST_GOODBYE_MS = 200
 
 /**
  * A bench supply over TCP, one line a message. Whatever goes wrong turns its output off first, as far as it still
@@ -76,6 +77,8 @@ export class SupplyClient {
   }
 
   async output(on: boolean): Promise<void> {
+    // Off does not wait behind a question that may never be answered; its turn comes once more after what was before it.
+    if (!on && this.waiting && this.socket.writable) this.socket.write(`${this.commands.outputOff}\n`)
     await this.tell(on ? this.commands.outputOn : this.commands.outputOff)
   }
 
@@ -116,14 +119,14 @@ export class SupplyClient {
     return found
   }
 
-  /** Output off, then the connection closed; never throws. */
+  /** Output off, then the connection closed, whatever still waits for an answer; never throws. */
   async close(): Promise<void> {
-    await this.output(false).catch(() => {})
-    this.gone ??= new SupplyProblem('lost', `The connection to ${this.name} is closed.`)
-    await new Promise<void>((resolve) => {
-      this.socket.end(() => resolve())
-      setTimeout(resolve, 200)
+    const closed = new Promise<void>((resolve) => {
+      this.socket.once('close', () => resolve())
+      setTimeout(resolve, LONGEST_GOODBYE_MS)
     })
+    this.lose(new SupplyProblem('lost', `The connection to ${this.name} is closed.`))
+    if (!this.socket.destroyed) await closed
     this.socket.destroy()
   }
 
@@ -177,12 +180,16 @@ export class SupplyClient {
       this.gone = problem
       if (this.socket.writable) this.socket.write(`${this.commands.outputOff}\n`)
       this.socket.destroySoon()
-      if (this.waiting) {
-        clearTimeout(this.waiting.timer)
-        this.waiting.reject(problem)
-        this.waiting = null
-      }
+      this.disappoint(problem)
     }
     return problem
+  }
+
+  /** Whoever waits for an answer is told that none will come. */
+  private disappoint(problem: SupplyProblem): void {
+    if (!this.waiting) return
+    clearTimeout(this.waiting.timer)
+    this.waiting.reject(problem)
+    this.waiting = null
   }
 }

@@ -210,6 +210,19 @@ describe('the client, over TCP', () => {
     await expect.poll(() => supply.isOn).toBe(false)
   })
 
+  it('closing while a question waits ends that question at once, not after its patience', async () => {
+    const heard: string[] = []
+    const port = await badInstrument((line) => { heard.push(line.trim()) })
+    const client = await connected(port, { patienceMs: 60_000 })
+    const told = expect(client.measureVolts()).rejects.toMatchObject({ trouble: 'lost' })
+    await expect.poll(() => heard).toContain('MEAS:VOLT?')
+    // Off is heard though the question before it is never answered.
+    void client.output(false).catch(() => {})
+    await expect.poll(() => heard).toContain('OUTP OFF')
+    await client.close()
+    await told
+  })
+
   it('an answer cut in half, silence and nonsense are told apart, and the output is asked off first', async () => {
     const heard: string[] = []
     const port = await badInstrument((line, socket) => {

@@ -14,15 +14,14 @@ import { instrument } from '../db/schema'
 import { notInTheBook, Problem } from '../problems'
 import { openInstrument, type OpenInstrument } from './open-instrument'
 import { sheetMachine } from './sheet-machine'
+import { supplyClaims, type SupplyClaims } from './supply-claims'
+import { WATCHDOG_SECONDS } from './watchdog'
 
-/** The supply turns its output off when nobody speaks to it so long: the server may have died. */
-const WATCHDOG_SECONDS = 2
 /** How long a hand may take before the run is given up. */
 const HOLD_PATIENCE_MS = 10 * 60 * 1000
 
 interface Run {
   state: MeasuringState
-  readonly instrumentId: string
   readonly listeners: Set<(state: MeasuringState) => void>
   answerHold: (() => void) | null
   /** Turns the output off at once, whatever is being done. */
@@ -33,6 +32,8 @@ interface Run {
 /** Every measuring run of this server: at most one a supply, seen alike by every screen, finished whoever looks away. */
 export class MeasuringRuns {
   private readonly runs = new Map<string, Run>()
+
+  constructor(private readonly claims: SupplyClaims) {}
 
   state(sheetId: string): MeasuringState | null {
     return this.runs.get(sheetId)?.state ?? null
@@ -55,25 +56,26 @@ export class MeasuringRuns {
     const machine = await sheetMachine(database, sheetId)
     const [row] = await database.select().from(instrument).where(eq(instrument.id, instrumentId))
     if (!row || row.retired) throw notInTheBook('instrument')
-    const taken = [...this.runs.values()].find((run) => run.instrumentId === instrumentId && isGoing(run.state))
-    if (taken) throw new Problem(409, 'supply-taken', `${row.name} is measuring for another sheet: wait for it, or stop it there.`)
+    const before = this.runs.get(sheetId)
+    if (before && isGoing(before.state)) throw new Problem(409, 'sheet-taken', `${before.state.instrumentName} is measuring into this sheet already.`)
     if (!machine.withMeter) throw new Problem(422, 'no-meter', 'This sheet is one without a meter.')
     const motor = machine.description.motors.find((entry) => entry.field === null)
     if (!motor) throw new Problem(422, 'no-magnet', 'This machine has a wound field: the sweep of a motor with a magnet does not fit it.')
+    const release = this.claims.claim(row.id, row.name, 'measuring for another sheet')
     const run: Run = {
-      instrumentId, listeners: new Set(), answerHold: null, off: null, stopped: false,
+      listeners: new Set(), answerHold: null, off: null, stopped: false,
       state: { sheetId, jobId: machine.jobId, instrumentName: row.name, status: 'running', says: 'Looking for the supply', done: 0, of: 1, hold: null, latest: null, readings: 0 },
     }
     this.runs.set(sheetId, run)
     const go = async (): Promise<void> => {
-      const opened = await openInstrument(row, machine.description, machine.engineId)
+      const opened = await openInstrument(row, { engineId: machine.engineId, description: machine.description, place: 'motor' })
       try {
         await this.sweep(run, opened, row, { segments: motor.segments, usualBackEmf: motor.backEmf, nominalVolts: machine.nominalVolts }, (fields) => keepReading(database, actor, machine.jobId, sheetId, fields))
       } finally {
         await opened.close()
       }
     }
-    void go().catch((error: unknown) => {
+    void go().finally(release).catch((error: unknown) => {
       if (!(error instanceof SupplyProblem)) console.error('measuring', error)
       this.tell(run, { status: 'failed', hold: null, says: error instanceof SupplyProblem ? error.message : 'Measuring ended with an error. The readings so far are in the sheet; look at the supply.' })
     })
@@ -177,4 +179,4 @@ async function keepReading(database: Database, actor: Actor, jobId: string, shee
 }
 
 /** The runs of this process. */
-export const measuringRuns = new MeasuringRuns()
+export const measuringRuns = new MeasuringRuns(supplyClaims)

@@ -6,7 +6,15 @@ import { SupplyClient } from '../../bench/supply/supply-client'
 import { SupplyServer } from '../../bench/supply/supply-server'
 import type { EngineDescription } from '../../core/engine/description-schema'
 import type { InstrumentRow } from '../../shared/book'
+import type { ClampPlace } from '../../shared/live-bench'
 import { clampAdvice } from './clamp-advice'
+
+/** An engine at the clips of a supply. */
+export interface Clamped {
+  readonly engineId: string
+  readonly description: EngineDescription
+  readonly place: ClampPlace
+}
 
 /** A supply ready to measure, with time and hands that suit it. */
 export interface OpenInstrument {
@@ -16,6 +24,8 @@ export interface OpenInstrument {
   readonly secondsPerSecond: number
   /** What a hand does at the simulated machine; nothing at a real one. */
   hold(turn: number | null): void
+  /** The clips put together, or apart again; by hand at a real one. */
+  join(together: boolean): void
   close(): Promise<void>
 }
 
@@ -25,25 +35,20 @@ const realPause = (seconds: number): Promise<void> => new Promise((resolve) => {
 
 /**
  * Opens an instrument: the one at its address, or the simulated one with this engine clamped to it, its leads off as
- * the screen asks. Which motor the simulated engine has follows from its id.
+ * the screen asks. Which motor the simulated engine has follows from its id. Nothing is clamped with null.
  *
  * @throws SupplyProblem when nothing answers
  */
-export async function openInstrument(instrument: InstrumentRow, description: EngineDescription, engineId: string): Promise<OpenInstrument> {
+export async function openInstrument(instrument: InstrumentRow, clamped: Clamped | null): Promise<OpenInstrument> {
   const { host, port, commands } = instrument
   if (instrument.kind === 'network') {
     const client = await SupplyClient.open({ host, port, commands })
-    return { client, surroundings: { pause: realPause }, secondsPerSecond: 1, hold: () => {}, close: () => client.close() }
+    return { client, surroundings: { pause: realPause }, secondsPerSecond: 1, hold: () => {}, join: () => {}, close: () => client.close() }
   }
   let ahead = 0
   const began = Date.now()
-  const supply = new SimulatedSupply({ clock: () => ((Date.now() - began) / 1000) * pace() + ahead, noise: noiseOf(engineId), leadOhms: instrument.leadOhms })
-  const clamp = clampAdvice(description)
-  if (clamp) {
-    const motor = description.motors.find((entry) => entry.field === null)
-    const faults = motor ? [motor.feeds.plus, motor.feeds.minus].map((component) => ({ kind: 'component' as const, component, state: 'open' as const })) : []
-    supply.clamp({ casualty: new Casualty(description, faults, { seed: seedOf(engineId), onStand: true }), plus: clamp.plus, minus: clamp.minus })
-  }
+  const supply = new SimulatedSupply({ clock: () => ((Date.now() - began) / 1000) * pace() + ahead, noise: noiseOf(clamped?.engineId ?? instrument.id), leadOhms: instrument.leadOhms })
+  if (clamped) supply.clamp(clampedCasualty(clamped))
   const server = new SupplyServer(supply)
   const client = await SupplyClient.open({ host: '127.0.0.1', port: await server.listen(), commands, patienceMs: 20_000 })
   return {
@@ -57,12 +62,22 @@ export async function openInstrument(instrument: InstrumentRow, description: Eng
       },
     },
     secondsPerSecond: pace(),
+    join: (together) => supply.joinClips(together),
     hold: (turn) => supply.hold(turn === null ? null : turn * 0.43),
     async close() {
       await client.close()
       await server.close()
     },
   }
+}
+
+function clampedCasualty({ description, engineId, place }: Clamped): { casualty: Casualty; plus: string; minus: string } {
+  const options = { seed: seedOf(engineId), onStand: true }
+  const advice = place === 'motor' ? clampAdvice(description) : null
+  if (!advice) return { casualty: new Casualty(description, [], options), ...description.rails }
+  const motor = description.motors.find((entry) => entry.field === null)
+  const leadsOff = motor ? [motor.feeds.plus, motor.feeds.minus].map((component) => ({ kind: 'component' as const, component, state: 'open' as const })) : []
+  return { casualty: new Casualty(description, leadsOff, options), plus: advice.plus, minus: advice.minus }
 }
 
 const seedOf = (id: string): number => Number.parseInt(id.slice(-7), 16)

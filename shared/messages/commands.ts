@@ -67,6 +67,18 @@ export const Envelope = Type.Object({
 }, closed)
 export type Envelope = Static<typeof Envelope>
 
+export const MOST_BENCH_VOLTS = 24
+/** What a live supply is told to do; what is left out stays. Its bounds are those of small bench supplies. */
+export const BenchChange = Type.Partial(Type.Object({
+  volts: Type.Number({ minimum: 0, maximum: MOST_BENCH_VOLTS }),
+  /** So much more or less than it is set to when this arrives: presses in quick succession all count. */
+  voltsBy: Type.Number({ minimum: -MOST_BENCH_VOLTS, maximum: MOST_BENCH_VOLTS }),
+  ampsLimit: Type.Number({ minimum: 0.01, maximum: 3 }),
+  reversed: Type.Boolean(),
+  on: Type.Boolean(),
+}, closed), closed)
+export type BenchChange = Static<typeof BenchChange>
+
 export const SignIn = Type.Object({ signInName: Line(40), password: Line(200) }, closed)
 export type SignIn = Static<typeof SignIn>
 

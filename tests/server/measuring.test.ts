@@ -1,14 +1,20 @@
 import { v7 as newId } from 'uuid'
 import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { SimulatedSupply } from '../../bench/supply/simulated-supply'
 import { usualCommands } from '../../bench/supply/supply-commands'
+import { SupplyServer } from '../../bench/supply/supply-server'
 import type { Actor } from '../../server/commands/write'
 import type { Book } from '../../server/db/book'
 import { journal, reading } from '../../server/db/schema'
 import { clampAdvice } from '../../server/measuring/clamp-advice'
+import { LiveBenches } from '../../server/measuring/live-benches'
 import { MeasuringRuns } from '../../server/measuring/measuring-runs'
 import { sheetMachine } from '../../server/measuring/sheet-machine'
+import { SupplyClaims } from '../../server/measuring/supply-claims'
+import { zeroLeads } from '../../server/measuring/zero-leads'
 import { readEngine } from '../../server/services/engines-and-owners'
+import type { BenchMessage, LiveReading } from '../../shared/live-bench'
 import type { InstrumentFields } from '../../shared/messages/bench-entries'
 import { someSheet } from '../support/some-entries'
 import { freshWorkshop, openTestBook, send, takeInSomething } from '../support/test-book'
@@ -50,7 +56,7 @@ async function sheetOf(construction?: 'three-rail-single'): Promise<{ sheetId: s
 
 describe('measuring a motor into its sheet', () => {
   it('keeps every reading as measured, with the supply’s accuracy as it was, in the journal too', async () => {
-    const runs = new MeasuringRuns()
+    const runs = new MeasuringRuns(new SupplyClaims())
     const { sheetId, jobId } = await sheetOf()
     await runs.start(book.database, maren, sheetId, await instrument())
     runs.watch(sheetId, (state) => { if (state.status === 'hold') setImmediate(() => runs.held(sheetId)) })
@@ -65,7 +71,7 @@ describe('measuring a motor into its sheet', () => {
   })
 
   it('one supply serves one sheet at a time, and is free again once that one is stopped', async () => {
-    const runs = new MeasuringRuns()
+    const runs = new MeasuringRuns(new SupplyClaims())
     const [first, second] = [await sheetOf(), await sheetOf()]
     const id = await instrument()
     await runs.start(book.database, maren, first.sheetId, id)
@@ -79,7 +85,7 @@ describe('measuring a motor into its sheet', () => {
   })
 
   it('says why it cannot: nothing at the address, a wound field, an instrument that is not there', async () => {
-    const runs = new MeasuringRuns()
+    const runs = new MeasuringRuns(new SupplyClaims())
     const { sheetId } = await sheetOf()
     await runs.start(book.database, maren, sheetId, await instrument({ kind: 'network', host: '127.0.0.1', port: 9 }))
     await expect.poll(() => runs.state(sheetId), { timeout: 10_000 }).toMatchObject({ status: 'failed', says: 'Nothing answers at 127.0.0.1:9: is the supply on, and the address right?' })
@@ -93,5 +99,94 @@ describe('measuring a motor into its sheet', () => {
     const { sheetId } = await sheetOf()
     const { description } = await sheetMachine(book.database, sheetId)
     expect(clampAdvice(description)).toMatchObject({ plus: 'motor.plus', minus: 'motor.minus', takeOff: ['Lead to the can motor, plus', 'Lead to the can motor, minus'] })
+  })
+})
+
+describe('a supply watched live', () => {
+  beforeAll(() => { process.env.ECHOPPE_BENCH_PACE = '1' })
+  afterAll(() => { process.env.ECHOPPE_BENCH_PACE = '60' })
+
+  const listen = (benches: LiveBenches) => {
+    const heard: BenchMessage[] = []
+    const leave = benches.listen((message) => heard.push(message))
+    const readings = (): LiveReading[] => heard.flatMap((message) => (message.kind === 'readings' ? message.readings : []))
+    return { heard, readings, leave }
+  }
+
+  it('reads volts, amps and a speed, the same for everyone who listens, and keeps the last minute for who comes later', async () => {
+    const benches = new LiveBenches(new SupplyClaims())
+    const { engineId } = await takeInSomething(book, maren)
+    const id = await instrument()
+    const first = listen(benches)
+    expect(await benches.open(book.database, id, engineId, 'motor')).toMatchObject({ status: 'live', settings: { on: false, volts: 0 } })
+    await benches.set(id, { volts: 9, on: true })
+    await expect.poll(() => Math.abs(first.readings().at(-1)?.volts ?? 0), { timeout: 15_000 }).toBeGreaterThan(8.5)
+    const turning = first.readings().at(-1)
+    expect(turning?.amps).toBeGreaterThan(0.02)
+    expect(turning?.radPerSecond).toBeGreaterThan(300)
+    const second = listen(benches)
+    expect(second.readings().length).toBeGreaterThanOrEqual(first.readings().length - 1)
+    await benches.set(id, { reversed: true })
+    await expect.poll(() => first.readings().at(-1)?.volts ?? 0, { timeout: 15_000 }).toBeLessThan(-8.5)
+    await expect.poll(() => second.readings().at(-1)?.volts ?? 0).toBeLessThan(-8.5)
+    await benches.close(id)
+    expect(first.heard.at(-1)).toMatchObject({ kind: 'state', state: { status: 'closed', settings: { on: false } } })
+    first.leave()
+    second.leave()
+  })
+
+  it('shares its supply with no sheet, and gives it back', async () => {
+    const claims = new SupplyClaims()
+    const [benches, runs] = [new LiveBenches(claims), new MeasuringRuns(claims)]
+    const { sheetId } = await sheetOf()
+    const id = await instrument()
+    await benches.open(book.database, id, null, 'motor')
+    await expect(runs.start(book.database, maren, sheetId, id)).rejects.toMatchObject({ status: 409, message: 'Bench supply is watched live under Instruments: wait for it, or stop it there.' })
+    await expect(benches.open(book.database, id, null, 'motor')).rejects.toMatchObject({ status: 409 })
+    await benches.close(id)
+    await runs.start(book.database, maren, sheetId, id)
+    expect((await benches.rows(book.database)).find((row) => row.instrumentId === id)?.takenBy).toBe('measuring for another sheet')
+    runs.stop(sheetId)
+    await expect.poll(() => runs.state(sheetId)?.status, { timeout: 20_000 }).toBe('stopped')
+  })
+
+  it('goes off when the last screen looks away', async () => {
+    const benches = new LiveBenches(new SupplyClaims(), 50)
+    const id = await instrument()
+    const { leave } = listen(benches)
+    await benches.open(book.database, id, null, 'motor')
+    await benches.set(id, { volts: 5, on: true })
+    leave()
+    await expect.poll(async () => (await benches.rows(book.database)).find((row) => row.instrumentId === id)?.live).toMatchObject({ status: 'closed', says: 'Nobody was looking any more, so its output went off.', settings: { on: false } })
+  })
+
+  it('says when the supply falls silent, and lets it go', async () => {
+    const claims = new SupplyClaims()
+    const benches = new LiveBenches(claims)
+    const supplyServer = new SupplyServer(new SimulatedSupply({ clock: () => performance.now() / 1000 }))
+    const port = await supplyServer.listen()
+    const id = await instrument({ kind: 'network', host: '127.0.0.1', port })
+    const { heard, leave } = listen(benches)
+    await benches.open(book.database, id, null, 'motor')
+    supplyServer.dropClient()
+    await expect.poll(() => heard.at(-1), { timeout: 10_000 }).toMatchObject({ kind: 'state', state: { status: 'failed', says: expect.stringContaining('was lost') as string } })
+    expect(claims.holder(id)).toBeNull()
+    await expect(benches.set(id, { on: true })).rejects.toMatchObject({ status: 409 })
+    leave()
+    await supplyServer.close()
+    await expect(benches.open(book.database, id, null, 'motor')).rejects.toMatchObject({ status: 502, message: expect.stringContaining('Nothing answers') as string })
+    expect(claims.holder(id)).toBeNull()
+  })
+
+  it('measures its leads with the clips together: the simulated one’s 80 mΩ come back within 2', async () => {
+    const claims = new SupplyClaims()
+    const { ohms, halfWidth } = await zeroLeads(book.database, claims, await instrument({ leadOhms: 0.08 }))
+    expect(Math.abs(ohms - 0.08)).toBeLessThan(0.002)
+    expect(halfWidth).toBeLessThan(0.005)
+    const supplyServer = new SupplyServer(new SimulatedSupply({ clock: () => performance.now() / 1000 }))
+    const apart = await instrument({ kind: 'network', host: '127.0.0.1', port: await supplyServer.listen() })
+    await expect(zeroLeads(book.database, claims, apart)).rejects.toMatchObject({ status: 422, message: expect.stringContaining('put the two clips together') as string })
+    expect(claims.holder(apart)).toBeNull()
+    await supplyServer.close()
   })
 })
