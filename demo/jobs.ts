@@ -60,7 +60,7 @@ const inHand: readonly DemoJob[] = [
     ],
     notes: [['first-run', 'Both ways compared at 12 V: reverse well up.', 10], ['find', 'Shaft moves 0.5 mm by hand. Hears as a rattle when changing direction.', 15], ['clean', 'Motor cleaned in the frame, upside down so the brushes stay in.', 20]],
     parts: [['Thrust washer 2 × 4 × 0.2 mm', 1, 'here', 40]],
-    first: { withMeter: true, drag: 1.15, reverseDrag: 1.42, speeds: true, held: true, celsius: 20, trial: [7, 10] },
+    first: { withMeter: true, drag: 1.15, reverseDrag: 1.42, magnet: 0.88, speeds: true, held: true, celsius: 20, trial: [7, 10] },
   },
   {
     engine: 'vale-411', daysAgo: 11, dueIn: 12, station: 'find', estimate: 240, sentimental: true, consent: 'Aoife Brannagh by telephone, 3 days after take-in: clean and oil, nothing replaced without asking', photographs: ['Lady of the Vale, box open', 'Inside the tender: the signature'],
@@ -131,12 +131,13 @@ const inHand: readonly DemoJob[] = [
   },
 ]
 
-type Past = readonly [engine: string, daysAgo: number, complaint: string, found: string, remedy: string, minutes: number, price: number, jonas?: boolean]
+type Past = readonly [engine: string, daysAgo: number, complaint: string, found: string, remedy: string, minutes: number, price: number, jonas?: boolean, motor?: Pick<DemoSheet, 'magnet' | 'ohms' | 'drag'>]
 
 /** Five years of jobs that went home. */
 const past: readonly Past[] = [
-  ['orrin-7', 371, 'Stalls on the quay turnout.', 'Treads and wipers dirty', 'Cleaned, wiper tension evened', 55, 3960],
-  ['orrin-7', 742, 'Squeals when cold.', 'Front motor bearing dry', 'One drop of light oil, run in', 25, 1800],
+  ['orrin-7', 371, 'Stalls on the quay turnout.', 'Treads and wipers dirty', 'Cleaned, wiper tension evened', 55, 3960, false, { magnet: 0.94 }],
+  ['orrin-7', 742, 'Squeals when cold.', 'Front motor bearing dry', 'One drop of light oil, run in', 25, 1800, false, { magnet: 0.97 }],
+  ['orrin-7', 1493, 'Bought new to the layout: look it over.', 'Brushes bedded in on one edge', 'Seats cleaned, run in two hours', 50, 3600, false, { magnet: 1 }],
   ['orrin-12', 48, 'Does not run, house clearance.', 'Brush stuck in its holder', 'Freed, holder cleaned', 70, 5040, true],
   ['orrin-3', 212, 'Own stock: is the motor good?', 'Weak magnet, armature good', 'Kept as donor', 40, 0],
   ['vale-418', 30, 'Tender wheels new, stops on dead track.', 'New tender wheels not insulated on one side', 'Turned on the axles, back-to-back set', 85, 6120],
@@ -166,15 +167,16 @@ const past: readonly Past[] = [
 ]
 
 export const jobs: readonly DemoJob[] = [
-  ...past.map(([engine, daysAgo, complaint, found, remedy, minutes, price, jonas], index): DemoJob => {
+  ...past.map(([engine, daysAgo, complaint, found, remedy, minutes, price, jonas, motor], index): DemoJob => {
     const nothingWrong = found === 'Nothing wrong'
-    const withMeter = index % 4 !== 3
+    const withMeter = motor !== undefined || index % 4 !== 3
+    const whole = motor !== undefined || index % 2 === 0
     return {
       engine, daysAgo, complaint, trial: 'Five laps at half speed, count the stops', station: 'hand-back', state: 'handed-back', outAfter: Math.min(daysAgo - 1, 4 + (index % 9)), estimate: Math.round((minutes * 1.1) / 5) * 5, jonas: jonas ?? false,
       findings: nothingWrong ? [] : [[found, '', 'mended', 'inside', remedy]],
       notes: [['find', nothingWrong ? 'Looked through, nothing found.' : `${found}.`, Math.round(minutes * 0.3)], [nothingWrong ? 'lubricate' : 'mend', `${remedy}.`, minutes - Math.round(minutes * 0.3)]],
-      first: withMeter ? { withMeter, drag: nothingWrong ? 1.05 : 1.35 + (index % 3) * 0.1, speeds: index % 2 === 0, held: index % 2 === 0, celsius: 18 + (index % 4) } : { withMeter, stops: [nothingWrong ? 0 : 9 + (index % 5), 5], timed: [8.5, 9.1], creep: 5 },
-      prove: withMeter ? { withMeter, drag: 1, speeds: index % 2 === 0, held: index % 2 === 0, celsius: 19 } : { withMeter, stops: [index % 2, 5], timed: [6.4, 6.5], creep: 11 },
+      first: withMeter ? { withMeter, drag: nothingWrong ? 1.05 : 1.35 + (index % 3) * 0.1, speeds: whole, held: whole, celsius: 18 + (index % 4), ...motor } : { withMeter, stops: [nothingWrong ? 0 : 9 + (index % 5), 5], timed: [8.5, 9.1], creep: 5 },
+      prove: withMeter ? { withMeter, drag: 1, speeds: whole, held: whole, celsius: 19, ...motor } : { withMeter, stops: [index % 2, 5], timed: [6.4, 6.5], creep: 11 },
       handBack: { price, lubricants: 'Light oil on bearings, plastic-safe grease on gears', dueAgain: 'After 24 h of running, or in a year' },
     }
   }),

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { v7 as newId } from 'uuid'
+import { judgeAgainstHistory } from '~~/core/motor/history-judgement'
+import { motorFigures } from '~~/core/motor/motor-figures'
 import { judgeSheet } from '~~/core/motor/sheet-judgement'
 import type { JobBook, ReadingRow, SheetRow } from '~~/shared/book'
 import type { ReadingFields, SheetFields } from '~~/shared/messages/bench-entries'
 import { compareJob } from '~~/shared/job-comparison'
+import { historyBefore } from '~~/shared/motor-history'
 import { countingReadings, machineFacts, standingReadings, toSheetReading, windingCelsius } from '~~/shared/sheet-readings'
 
 /** A test sheet: readings typed line by line, judged while they are typed, kept as they are entered. */
@@ -30,6 +33,12 @@ const counting = computed(() => (sheet.value ? countingReadings(sheet.value, mac
 const draftReading = computed(() => (typing.value ? toSheetReading(typing.value) : null))
 const conditions = computed(() => ({ windingCelsius: sheet.value ? windingCelsius(sheet.value) : null }))
 const judgement = computed(() => judgeSheet(draftReading.value && !corrected.value ? [...counting.value, draftReading.value] : counting.value, machine.value, conditions.value))
+const { past } = useMotorPast(() => props.book.engine.id)
+const history = computed(() => {
+  const before = past.value && judgement.value.fit ? historyBefore(past.value, sheet.value?.id ?? null) : null
+  const judged = before && judgement.value.fit ? judgeAgainstHistory(motorFigures(judgement.value.fit), before) : null
+  return judged && judged.lines.length > 0 ? judged : null
+})
 const lines = computed(() => (sheet.value ? standingReadings(sheet.value.readings) : []))
 const comparison = computed(() => (props.station === 'prove' ? compareJob(props.book) : null))
 
@@ -110,6 +119,7 @@ async function vouch(line: ReadingRow): Promise<void> {
         </div>
         <div class="judged">
           <LazySheetChart v-if="sheet.withMeter && counting.length > 0" :readings="counting" :fit="judgement.fit" />
+          <HistoryLines v-if="history" :judgement="history" :motor-since="past?.motorSince ?? null" />
           <SheetFigures :judgement="judgement" :type="book.type" :with-meter="sheet.withMeter" :readings="counting" />
         </div>
       </div>

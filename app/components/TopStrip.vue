@@ -69,6 +69,7 @@ nav a.here { color: var(--ink); border-bottom-color: var(--brass); }
 .tool { display: inline-flex; align-items: center; gap: 6px; min-width: var(--target); height: var(--target); justify-content: center; padding: 0 8px; color: var(--soft); text-decoration: none; font-weight: 550; font-size: 0.9rem; }
 .tool:hover { color: var(--ink); }
 .person { color: var(--ink); }
+@media (max-width: 1120px) { .strip { gap: 16px; } nav a { padding: 3px 9px 0; } .wide-only { display: none; } }
 @media (max-width: 900px) { .strip { gap: 10px; padding: 0 12px; } .mark span, .wide-only { display: none; } }
 @media (max-width: 600px) { .strip { flex-wrap: wrap; height: auto; padding: 0 8px; } nav { order: 3; width: 100%; border-top: 1px solid var(--rule); } nav a { min-height: var(--target); padding: 3px 9px 0; font-size: 0.92rem; } .mark { min-height: 48px; } }
 </style>

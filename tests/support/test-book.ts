@@ -33,12 +33,12 @@ export function send<N extends CommandName>(book: Book, actor: Actor, name: N, p
 }
 
 /** An owner, a type, an engine and a job, taken in together. */
-export async function takeInSomething(book: Book, actor: Actor, complaint = 'Stops on the turnout'): Promise<{ jobId: string; engineId: string; ownerId: string; typeId: string; number: number }> {
-  const ids = { jobId: newId(), engineId: newId(), ownerId: newId(), typeId: newId() }
+export async function takeInSomething(book: Book, actor: Actor, complaint = 'Stops on the turnout', existingTypeId: string | null = null): Promise<{ jobId: string; engineId: string; ownerId: string; typeId: string; number: number }> {
+  const ids = { jobId: newId(), engineId: newId(), ownerId: newId(), typeId: existingTypeId ?? newId() }
   const receipt = await send(book, actor, 'job.take-in', {
     jobId: ids.jobId,
     owner: { made: { id: ids.ownerId, fields: { name: 'Ines Carvalhal', email: '', phone: '', address: '', notes: '', isShop: false } } },
-    type: { made: { id: ids.typeId, fields: emptyEngineType } },
+    type: existingTypeId ? { existing: existingTypeId } : { made: { id: ids.typeId, fields: emptyEngineType } },
     engine: { made: { id: ids.engineId, fields: { nickname: 'Orrin Seven', runningNumber: '7', marks: '', condition: '', history: '', differences: '', units: [{ id: newId(), name: 'Locomotive', powered: true, marks: '' }] } } },
     job: { ...someJob, complaint },
   })

@@ -32,6 +32,7 @@ const views = [
   { id: 'drive', name: 'Drive' },
   { id: 'pickups', name: 'Pickups' },
   { id: 'parts', name: 'Parts and way in' },
+  { id: 'motor', name: 'Motor over the years' },
 ] as const
 const view = computed(() => views.find((entry) => entry.id === String(route.params.view ?? '')) ?? views[0])
 const addressOf = (name: string): string => `/engines/${id.value}${name ? `/${name}` : ''}`
@@ -54,6 +55,7 @@ useNextAction({ label: nextLabel, run: () => void router.push(openJob.value ? `/
       <EnginePathView v-else-if="view.id === 'path'" :description="described.description" :nominal-volts="book.type.nominalVolts" :scale-ratio="scaleRatio" />
       <EngineDriveView v-else-if="view.id === 'drive'" :description="described.description" :nominal-volts="book.type.nominalVolts" :scale-ratio="scaleRatio" />
       <EnginePickupsView v-else-if="view.id === 'pickups'" :description="described.description" />
+      <EngineMotorView v-else-if="view.id === 'motor'" :engine-id="book.engine.id" />
       <EnginePartsView v-else :description="described.description" />
     </template>
     <NextBar />
