@@ -24,6 +24,12 @@ export interface DemoJob {
   readonly parts?: ReadonlyArray<readonly [what: string, quantity: number, PartState, price?: number]>
   readonly first?: DemoSheet
   readonly prove?: DemoSheet
+  /** Tests on the way back together: step, mA of each repeat, and what it did. */
+  readonly rebuild?: ReadonlyArray<readonly [step: string, milliamps: readonly number[], turns: 'forward' | 'reverse' | 'stands']>
+  /** Readings of a wound field on both kinds of supply: kind, V, A, rpm. */
+  readonly series?: Readonly<Record<'smooth-dc' | 'ac', ReadonlyArray<readonly [kind: 'locked' | 'running', volts: number, amps: number, rpm: number | null]>>>
+  /** A sequence switch test: what it did as found and after each interruption, volts and amps, and what pulled it in. */
+  readonly sequence?: { readonly seen: ReadonlyArray<readonly [position: 'forward' | 'reverse' | 'neutral', volts: number, amps: number]>; readonly failures: number; readonly pullIn: string }
   readonly handBack?: { leftUndone?: string; lubricants?: string; dueAgain?: string; partsReturned?: string; price: number }
   /** Days after take-in it went home. */
   readonly outAfter?: number
@@ -108,6 +114,11 @@ const inHand: readonly DemoJob[] = [
     complaint: 'Buzzes and will not change over to reverse every time.', trial: 'Twelve interruptions in a row: does each one step?', wanted: 'Changes over every time.',
     findings: [['Sequence switch drum dirty', 'under the cab', 'suspected', 'arrived', 'Mineral spirit, paper strip between the points']],
     first: { withMeter: true, speeds: false, volts: [6, 9, 12], celsius: 18, trial: [4, 12] },
+    series: {
+      'smooth-dc': [['locked', 2.01, 0.229, null], ['locked', 2.5, 0.271, null], ['locked', 3.01, 0.336, null], ['locked', 3.5, 0.402, null], ['running', 8.02, 0.421, 3200], ['running', 12.01, 0.451, 5610]],
+      ac: [['locked', 3.01, 0.306, null], ['locked', 4.01, 0.409, null], ['locked', 5, 0.505, null], ['running', 16.02, 0.498, null]],
+    },
+    sequence: { seen: [['forward', 11.86, 0.692], ['neutral', 11.97, 0.261], ['reverse', 11.85, 0.704], ['reverse', 11.86, 0.699], ['neutral', 11.97, 0.262], ['forward', 11.86, 0.695], ['neutral', 11.97, 0.261], ['neutral', 11.97, 0.26], ['reverse', 11.85, 0.701]], failures: 2, pullIn: 'It pulls in between 7.25 and 7.50 V.' },
   },
   {
     engine: 'ridge-48', daysAgo: 14, dueIn: -5, station: 'rebuild', state: 'waiting', waitingFor: 'axle muff from Hinterau', estimate: 200, limit: 13000, jonas: true, photographs: ['Parcel as opened', 'Two bags of loose parts, counted'],
@@ -115,6 +126,7 @@ const inHand: readonly DemoJob[] = [
     arrivals: [['loose', 'Worm cover clip, two', 'placed'], ['loose', 'Bronze strip'], ['missing', 'One cup joint'], ['broken', 'Cab step']],
     findings: [['Muff cracked on the third axle', 'rear truck', 'confirmed', 'inside', 'New muff ordered; gauge, then fix'], ['Bronze strip bent by us while fitting', 'front truck', 'mended', 'here', 'Straightened, tension checked against the other']],
     notes: [['take-in', 'Parcel counted in against the list, three parts short.', 25], ['strip', 'Was stripped already; laid out on the tray in order.', 40], ['rebuild', 'Front truck together, runs at 4 V.', 55]],
+    rebuild: [['Motor alone', [61.2, 61.5, 61.1], 'forward'], ['Motor in its frame', [62.4, 61.9, 62.2], 'forward'], ['Front truck, both shafts', [66.8, 67.1, 66.5], 'forward'], ['Rear truck with the cracked muff', [94.3, 95.6, 93.9], 'forward']],
     parts: [['Axle muff, acetal, 12 mm', 1, 'ordered', 280], ['Cup joint 1.5 mm', 1, 'here', 150]],
   },
   {

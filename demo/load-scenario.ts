@@ -1,11 +1,13 @@
 import { v7 as newId } from 'uuid'
 import { usualCommands } from '../bench/supply/supply-commands'
-import { runCommand } from '../server/commands/run-command'
+import { writeReading } from '../server/commands/add-reading'
+import { hashOf, runCommand, runOnce } from '../server/commands/run-command'
 import type { Actor } from '../server/commands/write'
 import type { Database } from '../server/db/book'
 import { openWorkshop } from '../server/services/open-workshop'
 import { keepPhotograph } from '../server/services/photographs'
 import type { MeterRow } from '../shared/book'
+import type { ReadingFields, RecordedQuantity, SheetFields } from '../shared/messages/bench-entries'
 import type { CommandName, CommandPayload } from '../shared/messages/commands'
 import { boxesOf, understandLine } from '../shared/reading-line'
 import { stationIds } from '../shared/vocabulary'
@@ -143,6 +145,9 @@ class ScenarioLoader {
       await this.run('part.save', { id: newId(), jobId, fields: { what, quantity, state, price: price ?? null } }, later(1), { actor })
     }
     if (demo.prove) await this.sheet(jobId, 'prove', this.typeOf(engine), demo.prove, index * 2 + 2, later, actor)
+    if (demo.series) await this.series(jobId, demo.series, later, actor)
+    if (demo.sequence) await this.sequence(jobId, demo.sequence, later, actor)
+    if (demo.rebuild) await this.rebuild(jobId, demo.rebuild, later, actor)
     let version = taken
     const reached = stationIds.indexOf(demo.station)
     for (let at = 1; at <= reached; at++) {
@@ -158,6 +163,44 @@ class ScenarioLoader {
       const out = new Date(Math.max(clock, takenIn.getTime() + (demo.outAfter ?? 1) * DAY_MS))
       await this.run('job.hand-back', { id: jobId, fields: { leftUndone, lubricants, dueAgain, partsReturned, price } }, out, { actor, expectedVersion: version })
     }
+  }
+
+  /** Readings the supply took by itself, as its runs write them. */
+  private async measured(jobId: string, fields: Omit<SheetFields, 'withMeter' | 'roomCelsius' | 'warmedUp' | 'voltageMeterId' | 'currentMeterId' | 'remarks'>, readings: ReadonlyArray<Omit<ReadingFields, 'vouched'>>, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+    const sheetId = newId()
+    await this.run('sheet.save', { id: sheetId, jobId, fields: { ...fields, withMeter: true, roomCelsius: 20, warmedUp: false, voltageMeterId: null, currentMeterId: null, remarks: '' } }, later(2), { actor })
+    for (const reading of readings) {
+      const payload = { id: newId(), jobId, sheetId, supersedesId: null, fields: { ...reading, vouched: false } }
+      await runOnce(this.database, { commandId: newId(), name: 'reading.add', bodyHash: hashOf('reading.add', payload), actor, capturedAt: later(0.1) }, (write) => writeReading(write, payload, 'measured'))
+    }
+  }
+
+  private async rebuild(jobId: string, steps: NonNullable<DemoJob['rebuild']>, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+    const readings = steps.flatMap(([step, milliamps, turns]) => milliamps.map((current) => ({
+      kind: turns === 'stands' ? 'locked' as const : 'running' as const, direction: turns === 'reverse' ? 'reverse' as const : 'forward' as const, step,
+      quantities: { voltage: supplyRead(4, 0.001), current: supplyRead(current / 1000, 0.0001) },
+    })))
+    await this.measured(jobId, { station: 'rebuild', supply: 'smooth-dc' }, readings, later, actor)
+  }
+
+  private async series(jobId: string, series: NonNullable<DemoJob['series']>, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+    for (const supply of ['smooth-dc', 'ac'] as const) {
+      await this.measured(jobId, { station: 'first-run', supply }, series[supply].map(([kind, volts, amps, rpm]) => ({
+        kind, direction: 'forward' as const,
+        quantities: { voltage: supplyRead(volts, 0.001), current: supplyRead(amps, 0.0001), ...(rpm === null ? {} : { rotation: { typed: '', value: (rpm * 2 * Math.PI) / 60, resolution: 1, meter: null } }) },
+      })), later, actor)
+    }
+  }
+
+  private async sequence(jobId: string, { seen, failures, pullIn }: NonNullable<DemoJob['sequence']>, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+    const count = (value: number) => ({ typed: '', value, resolution: 1, meter: null })
+    await this.measured(jobId, { station: 'first-run', supply: 'ac' }, [
+      ...seen.map(([position, volts, amps], number) => ({
+        kind: position === 'neutral' ? 'locked' as const : 'running' as const, direction: position === 'reverse' ? 'reverse' as const : 'forward' as const,
+        step: `${number === 0 ? 'As found' : `Interruption ${number}`}: ${position}`, quantities: { voltage: supplyRead(volts, 0.001), current: supplyRead(amps, 0.0001) },
+      })),
+      { kind: 'trial' as const, direction: null, step: `Sequence switch. ${pullIn}`, quantities: { failures: count(failures), attempts: count(seen.length - 1) } },
+    ], later, actor)
   }
 
   private async finding(jobId: string, fields: { what: string; place: string; origin: 'arrived' | 'inside' | 'here'; remedy: string }, state: CommandPayload<'finding.save'>['fields']['state'], later: (minutes: number) => Date, actor: Actor): Promise<void> {
@@ -183,4 +226,9 @@ class ScenarioLoader {
       await this.run('reading.add', { id: newId(), jobId, sheetId, supersedesId: null, fields }, later(0.5), { actor })
     }
   }
+}
+
+/** A quantity as the demo's supply reads it. */
+function supplyRead(value: number, resolution: number): RecordedQuantity {
+  return { typed: '', value, resolution, meter: { id: newId(), name: 'Simulated bench supply', percentOfReading: 0.1, digits: 3 } }
 }

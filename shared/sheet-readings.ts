@@ -13,7 +13,8 @@ export function standingReadings<R extends { id: string; supersedesId: string | 
 /** Lines that count towards the judgement: standing, not struck, not doubtful without a voucher. */
 export function countingReadings(sheet: Pick<SheetRow, 'readings'>, machine: MachineFacts): SheetReading[] {
   return standingReadings(sheet.readings)
-    .filter((reading) => !reading.struck && readingDoubt(reading, machine) === null)
+    // What a sequence switch did is no reading of the motor: its neutral is not a held armature.
+    .filter((reading) => !reading.struck && (!reading.step || reading.kind === 'trial') && readingDoubt(reading, machine) === null)
     .flatMap((reading) => toSheetReading(reading) ?? [])
 }
 

@@ -35,7 +35,7 @@ const problem = computed(() => {
 })
 const commandWords: Readonly<Record<keyof InstrumentFields['commands'], string>> = {
   identify: 'Who are you', setVolts: 'Set volts', setAmpsLimit: 'Set the current limit', outputOn: 'Output on', outputOff: 'Output off', polarityNormal: 'Polarity as clamped', polarityReversed: 'Polarity reversed',
-  measureVolts: 'Read volts', measureAmps: 'Read amps', nextError: 'Next error', watchdog: 'Go off when silent for (s)', record: 'Record for (s)', recorded: 'Read the record', recordRate: 'Its rate',
+  measureVolts: 'Read volts', measureAmps: 'Read amps', nextError: 'Next error', watchdog: 'Go off when silent for (s)', record: 'Record for (s)', recorded: 'Read the record', recordRate: 'Its rate', frequency: 'Give AC of (Hz)',
 }
 async function keep(): Promise<void> {
   if (problem.value) return

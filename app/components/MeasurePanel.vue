@@ -1,18 +1,21 @@
 <script setup lang="ts">
 import type { InstrumentRow, SheetRow } from '~~/shared/book'
-import type { ClampAdvice, MeasuringState } from '~~/shared/measuring'
+import { LEADS_OFF, type MeasuringAnswer, type MeasuringOutlook, type MeasuringProcedure, type MeasuringState } from '~~/shared/measuring'
 
-/** Measures the motor into this sheet with a supply: what to clamp, one key, a hand when it is asked for, and a stop. */
-const props = defineProps<{ sheet: SheetRow; instruments: readonly InstrumentRow[] }>()
+/** Measures into this sheet with a supply: what to clamp, one key, a hand or a word when it is asked for, and a stop. */
+const props = withDefaults(defineProps<{ sheet: SheetRow; instruments: readonly InstrumentRow[]; procedure?: MeasuringProcedure; step?: string }>(), { procedure: 'sweep', step: '' })
 const emit = defineEmits<{ leave: [] }>()
 const job = useJobStore()
 
 const instrumentId = ref(props.instruments[0]?.id ?? '')
-const clamp = shallowRef<ClampAdvice | null | undefined>(undefined)
+const outlook = shallowRef<MeasuringOutlook | null>(null)
+const clamp = computed(() => (props.procedure === 'sequence' ? outlook.value?.rails : outlook.value?.clamp))
+const leadsOff = ref(false)
 const state = shallowRef<MeasuringState | null>(null)
 const failure = ref('')
 const cut = ref(false)
-const going = computed(() => state.value?.status === 'running' || state.value?.status === 'hold')
+const isGoing = (entry: MeasuringState | null): boolean => entry !== null && ['running', 'hold', 'asks'].includes(entry.status)
+const going = computed(() => isGoing(state.value))
 let stream: EventSource | null = null
 
 function listen(): void {
@@ -29,10 +32,10 @@ function listen(): void {
 }
 onMounted(async () => {
   try {
-    const found = await $fetch<{ state: MeasuringState | null; clamp: ClampAdvice | null }>(`/api/measuring/${props.sheet.id}`)
+    const found = await $fetch<MeasuringOutlook>(`/api/measuring/${props.sheet.id}`)
     // One that has ended is history; the next begins anew.
-    state.value = found.state?.status === 'running' || found.state?.status === 'hold' ? found.state : null
-    clamp.value = found.clamp
+    state.value = isGoing(found.state) ? found.state : null
+    outlook.value = found
   } catch (error) {
     failure.value = problemSentence(error)
   }
@@ -40,7 +43,7 @@ onMounted(async () => {
 })
 onBeforeUnmount(() => stream?.close())
 
-async function post(what: 'start' | 'held' | 'stop', body?: object): Promise<void> {
+async function post(what: 'start' | 'held' | 'stop' | 'answer', body?: object): Promise<void> {
   failure.value = ''
   try {
     const answer = await $fetch<{ state: MeasuringState | null }>(`/api/measuring/${props.sheet.id}/${what}`, { method: 'POST', ...(body ? { body } : {}) })
@@ -52,7 +55,9 @@ async function post(what: 'start' | 'held' | 'stop', body?: object): Promise<voi
     failure.value = problemSentence(error)
   }
 }
-const label = computed(() => (state.value?.status === 'hold' ? 'It is held' : going.value ? 'Stop, output off' : state.value ? 'Back to the sheet' : 'Clamped: measure'))
+const answers: ReadonlyArray<{ key: string; turns: MeasuringAnswer; words: string }> = [{ key: '1', turns: 'forward', words: 'Forward' }, { key: '2', turns: 'reverse', words: 'In reverse' }, { key: '3', turns: 'stands', words: 'It stands' }]
+const say = (turns: MeasuringAnswer): void => { if (state.value?.status === 'asks') void post('answer', { turns }) }
+const label = computed(() => (state.value?.status === 'hold' ? 'It is held' : state.value?.status === 'asks' ? 'Say what it does: 1, 2 or 3' : going.value ? 'Stop, output off' : state.value ? 'Back to the sheet' : 'Clamped: measure'))
 /** A pedal pressed twice for “it is held” is no stop; Escape always is. */
 const PEDAL_REST_MS = 900
 let heldAt = 0
@@ -60,39 +65,44 @@ function act(): void {
   if (state.value?.status === 'hold') {
     heldAt = performance.now()
     void post('held')
+  } else if (state.value?.status === 'asks') {
+    // The pedal cannot say which way; it must not stop the run either.
   } else if (going.value) {
     if (performance.now() - heldAt > PEDAL_REST_MS) void post('stop')
   }
   else if (state.value) emit('leave')
-  else if (clamp.value) void post('start', { instrumentId: instrumentId.value })
+  else if (clamp.value) void post('start', { instrumentId: instrumentId.value, procedure: props.procedure, step: props.procedure === 'sequence' ? (leadsOff.value ? LEADS_OFF : '') : props.step })
 }
 useNextAction({ label, run: act, back: () => (going.value ? void post('stop') : emit('leave')) })
-useBenchKeys([{ key: 'Escape', label: 'Stop measuring, output off', run: () => (going.value ? void post('stop') : emit('leave')) }])
+useBenchKeys([{ key: 'Escape', label: 'Stop measuring, output off', run: () => (going.value ? void post('stop') : emit('leave')) }, ...answers.map(({ key, turns, words }) => ({ key, label: words, run: () => say(turns) }))])
+const heading = computed(() => ({ sweep: 'Measure with the supply', step: `Test: ${props.step}`, sequence: 'Test the sequence switch' })[props.procedure])
 const rpm = computed(() => { const speed = state.value?.latest?.radPerSecond; return speed === null || speed === undefined ? null : Math.round((speed * 60) / (2 * Math.PI)) })
 </script>
 
 <template>
   <section class="measure" aria-labelledby="measure-head">
-    <h3 id="measure-head">Measure with the supply</h3>
+    <h3 id="measure-head">{{ heading }}</h3>
     <template v-if="!state">
       <p v-if="instruments.length > 1" class="row"><label class="label" for="instrument">Supply</label><select id="instrument" v-model="instrumentId"><option v-for="entry in instruments" :key="entry.id" :value="entry.id">{{ entry.name }}</option></select></p>
-      <p v-if="clamp === null" class="sign sign--care">This machine has a wound field: the sweep of a motor with a magnet does not fit it. Type its readings by hand.</p>
+      <p v-if="outlook && clamp === null" class="sign sign--care">This machine has a wound field: the sweep of a motor with a magnet does not fit it. Type its readings by hand.</p>
       <ol v-if="clamp" class="clamp">
-        <li>Take off: {{ clamp.takeOff.join(' and ').toLowerCase() }}. Through them the lamps would draw as well.</li>
+        <li v-if="clamp.takeOff.length">Take off: {{ clamp.takeOff.join(' and ').toLowerCase() }}. Through them the lamps would draw as well.</li>
         <li><span class="lead lead--red">Red</span> to the {{ clamp.red.toLowerCase() }}.</li>
         <li><span class="lead lead--black">Black</span> to the {{ clamp.black.toLowerCase() }}.</li>
       </ol>
-      <p class="caution">It starts at 1.5 V and stops at a short. Springs and gears turn by themselves: fingers away unless it asks for one.</p>
+      <label v-if="procedure === 'sequence'" class="row"><input v-model="leadsOff" type="checkbox"> The motor’s leads are off, to watch the drum</label>
+      <p class="caution">{{ procedure === 'sequence' ? 'AC of a bench supply, three quarters of the nominal volts, never mains.' : procedure === 'step' ? 'A third of the nominal volts for a moment; it stops at a short.' : 'It starts at 1.5 V and stops at a short.' }} Springs and gears turn by themselves: fingers away unless it asks for one.</p>
     </template>
     <template v-else>
-      <p class="says" :class="{ ask: state.status === 'hold' }" role="status">{{ state.says }}<span v-if="state.hold" class="quiet"> {{ state.hold.turn }} of {{ state.hold.of }}</span></p>
+      <p class="says" :class="{ ask: state.status === 'hold' || state.status === 'asks' }" role="status">{{ state.says }}<span v-if="state.hold" class="quiet"> {{ state.hold.turn }} of {{ state.hold.of }}</span></p>
+      <div v-if="state.status === 'asks'" class="answers"><button v-for="entry in answers" :key="entry.key" type="button" @click="say(entry.turns)">{{ procedure === 'sequence' && entry.turns === 'stands' ? 'Neutral' : entry.words }}<kbd>{{ entry.key }}</kbd></button></div>
       <progress :value="state.done" :max="state.of" :aria-label="`${state.done} of ${state.of} steps`" />
-      <div v-if="state.latest" class="now"><span><b class="numeral">{{ state.latest.volts.toFixed(2) }}</b> V</span><span><b class="numeral">{{ (state.latest.amps * 1000).toFixed(1) }}</b> mA</span><span><b class="numeral">{{ rpm === null ? '?' : rpm.toLocaleString('en-GB') }}</b> rpm</span></div>
+      <div v-if="state.latest" class="now"><span><b class="numeral">{{ state.latest.volts.toFixed(2) }}</b> V</span><span><b class="numeral">{{ (state.latest.amps * 1000).toFixed(1) }}</b> mA</span><span v-if="procedure === 'sweep'"><b class="numeral">{{ rpm === null ? '?' : rpm.toLocaleString('en-GB') }}</b> rpm</span></div>
       <p v-if="cut && going" class="sign sign--care">The connection to the server is cut. The supply goes off by itself; this screen looks again.</p>
     </template>
     <p v-if="failure" class="sign sign--fault" role="alert">{{ failure }}</p>
     <div class="acts">
-      <v-btn color="primary" variant="flat" @click="act">{{ label }}<kbd>Space</kbd></v-btn>
+      <v-btn v-if="state?.status !== 'asks'" color="primary" variant="flat" @click="act">{{ label }}<kbd>Space</kbd></v-btn>
       <v-btn variant="outlined" @click="going ? post('stop') : emit('leave')">{{ going ? 'Stop' : 'Leave' }}<kbd>Esc</kbd></v-btn>
     </div>
   </section>
@@ -106,5 +116,6 @@ const rpm = computed(() => { const speed = state.value?.latest?.radPerSecond; re
 .says { font-size: 1.25rem; font-weight: 650; line-height: 1.25; } .ask { color: var(--amber-ink); } .says .quiet { font-weight: 400; margin-left: 8px; white-space: nowrap; }
 progress { width: 100%; height: 12px; accent-color: var(--green); }
 .now { display: grid; grid-template-columns: repeat(3, 1fr); gap: 12px; } .now span { display: grid; color: var(--soft); font-size: 0.88rem; } .now b { font-weight: 500; color: var(--ink); }
+.answers { display: grid; grid-template-columns: repeat(3, 1fr); gap: 8px; } .answers button { min-height: 64px; border: 1px solid var(--rule); background: var(--sheet); font-weight: 650; font-size: 1.08rem; display: flex; align-items: center; justify-content: center; gap: 12px; }
 .acts { display: flex; gap: 8px; flex-wrap: wrap; }
 </style>

@@ -11,7 +11,8 @@ defineEmits<{ strike: [line: ReadingRow]; vouch: [line: ReadingRow]; correct: [l
 const session = useSessionStore()
 const newestFirst = computed(() => [...props.lines].reverse().map((line, index) => ({ line, number: props.lines.length - index, doubt: line.struck ? null : readingDoubt(line, props.machine) })))
 
-function wordsOf({ kind, direction, quantities }: ReadingRow): string {
+function wordsOf({ kind, direction, quantities, step }: ReadingRow): string {
+  if (step && kind !== 'trial') return step
   if (kind === 'locked' && quantities.angle) return `Held at ${showQuantity('angle', quantities.angle).replace(' ', '')}`
   if (kind === 'running') return direction === 'reverse' ? 'Reverse' : 'Forward'
   return [readingKinds[kind], kind === 'timed' || kind === 'creep' ? direction : ''].filter(Boolean).join(', ')

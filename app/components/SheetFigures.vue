@@ -4,6 +4,7 @@ import { describeFigure } from '~~/core/measure/significant-digits'
 import { findScale, scaleSpeed } from '~~/core/measure/scales'
 import { stopsPerLap } from '~~/core/measure/stops-per-lap'
 import { timedSpeed } from '~~/core/measure/timed-speed'
+import type { SeriesFigureName, SeriesFit } from '~~/core/motor/series-fit'
 import type { SheetJudgement } from '~~/core/motor/sheet-judgement'
 import type { SheetReading } from '~~/core/motor/sheet-reading'
 import { dragFigureNames, type DragFigureName, type SweepFigureName } from '~~/core/motor/sweep-fit'
@@ -40,8 +41,18 @@ const figures = computed(() => {
     return isRefused(figure) ? { label, text: null, refusal: figure.refused } : { label: label + at20, text: [showFigure(figure)], refusal: null }
   })
 })
-const known = computed(() => figures.value.filter((row) => row.text))
-const unknown = computed(() => figures.value.filter((row) => !row.text))
+const seriesRows = computed<Array<{ label: string; name: SeriesFigureName }>>(() => [
+  { label: 'Winding, field, brushes', name: 'resistance' }, { label: 'Field acts', name: 'fieldConstant' }, { label: 'Reactance on AC', name: 'reactance' },
+  { label: `Stalled at ${volts.value} AC`, name: 'stallCurrent' }, { label: `Turns at ${volts.value} AC`, name: 'runningSpeed' },
+])
+const wound = computed(() => (props.judgement.series
+  ? seriesRows.value.map(({ label, name }) => {
+      const figure = (props.judgement.series as SeriesFit).figures[name]
+      return isRefused(figure) ? { label, text: null, refusal: figure.refused } : { label, text: [showFigure(figure)], refusal: null }
+    })
+  : []))
+const known = computed(() => [...figures.value, ...wound.value].filter((row) => row.text))
+const unknown = computed(() => [...figures.value, ...wound.value].filter((row) => !row.text))
 /** Each missing reading once, however many figures want it. */
 const wanted = computed(() => {
   const refusals = props.judgement.refusal ? [props.judgement.refusal] : unknown.value.flatMap((row) => row.refusal ?? [])

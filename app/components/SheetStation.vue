@@ -4,13 +4,14 @@ import { judgeAgainstHistory } from '~~/core/motor/history-judgement'
 import { motorFigures } from '~~/core/motor/motor-figures'
 import { judgeSheet } from '~~/core/motor/sheet-judgement'
 import type { JobBook, ReadingRow, SheetRow } from '~~/shared/book'
-import type { ReadingFields, SheetFields } from '~~/shared/messages/bench-entries'
+import type { ReadingFields, SheetFields, SheetStation } from '~~/shared/messages/bench-entries'
 import { compareJob } from '~~/shared/job-comparison'
+import type { MeasuringProcedure } from '~~/shared/measuring'
 import { historyBefore } from '~~/shared/motor-history'
 import { countingReadings, machineFacts, standingReadings, toSheetReading, windingCelsius } from '~~/shared/sheet-readings'
 
 /** A test sheet: readings typed line by line, judged while they are typed, kept as they are entered. */
-const props = defineProps<{ book: JobBook; station: 'first-run' | 'prove' }>()
+const props = defineProps<{ book: JobBook; station: Exclude<SheetStation, 'rebuild'> }>()
 const outbox = useOutbox()
 const session = useSessionStore()
 const workshop = useWorkshopStore()
@@ -26,12 +27,19 @@ const meters = computed(() => {
 })
 
 const instruments = computed(() => (workshop.book?.instruments ?? []).filter((entry) => !entry.retired))
-const measuring = ref(false)
-watch(() => sheet.value?.id, () => { measuring.value = false })
+const measuring = ref<MeasuringProcedure | null>(null)
+watch(() => sheet.value?.id, () => { measuring.value = null })
 
 const counting = computed(() => (sheet.value ? countingReadings(sheet.value, machine.value) : []))
 const draftReading = computed(() => (typing.value ? toSheetReading(typing.value) : null))
-const conditions = computed(() => ({ windingCelsius: sheet.value ? windingCelsius(sheet.value) : null }))
+const supplyOf = (entry: SheetRow): 'dc' | 'ac' => (entry.supply === 'ac' ? 'ac' : 'dc')
+/** The latest sheet here on the other kind of supply: a wound field is told by both together. */
+const otherSupply = computed(() => {
+  const here = sheet.value
+  const other = here && machine.value.power === 'ac' ? sheets.value.findLast((entry) => entry.withMeter && supplyOf(entry) !== supplyOf(here)) : undefined
+  return other ? countingReadings(other, machine.value) : []
+})
+const conditions = computed(() => ({ windingCelsius: sheet.value ? windingCelsius(sheet.value) : null, supply: sheet.value ? supplyOf(sheet.value) : 'ac' as const, otherSupply: otherSupply.value }))
 const judgement = computed(() => judgeSheet(draftReading.value && !corrected.value ? [...counting.value, draftReading.value] : counting.value, machine.value, conditions.value))
 const { past } = useMotorPast(() => props.book.engine.id)
 const history = computed(() => {
@@ -112,14 +120,15 @@ async function vouch(line: ReadingRow): Promise<void> {
       <SheetConditions :sheet="sheet" :power="machine.power" @change="changeSheet" />
       <div class="two">
         <div class="typing">
-          <MeasurePanel v-if="measuring" :key="`measure-${sheet.id}`" :sheet="sheet" :instruments="instruments" @leave="measuring = false" />
-          <v-btn v-else-if="session.mayWrite && sheet.withMeter && instruments.length > 0" variant="outlined" color="primary" class="supply" @click="measuring = true">Measure with the supply</v-btn>
+          <MeasurePanel v-if="measuring" :key="`measure-${sheet.id}`" :sheet="sheet" :instruments="instruments" :procedure="measuring" @leave="measuring = null" />
+          <v-btn v-else-if="session.mayWrite && sheet.withMeter && instruments.length > 0" variant="outlined" color="primary" class="supply" @click="measuring = machine.power === 'ac' ? 'sequence' : 'sweep'">{{ machine.power === 'ac' ? 'Test the sequence switch' : 'Measure with the supply' }}</v-btn>
           <ReadingPad v-if="session.mayWrite && !measuring" :key="sheet.id" :sheet="sheet" :meters="meters" :trial="book.job.trial || book.job.complaint" :attempts="book.job.trialAttempts" :corrected="corrected" :keep="addReading" @typing="typing = $event" @leave="corrected = null" />
           <ReadingLines :lines="lines" :machine="machine" @strike="strike" @vouch="vouch" @correct="corrected = $event" />
         </div>
         <div class="judged">
           <LazySheetChart v-if="sheet.withMeter && counting.length > 0" :readings="counting" :fit="judgement.fit" />
           <HistoryLines v-if="history" :judgement="history" :motor-since="past?.motorSince ?? null" />
+          <SequenceLine :lines="lines" />
           <SheetFigures :judgement="judgement" :type="book.type" :with-meter="sheet.withMeter" :readings="counting" />
         </div>
       </div>

@@ -278,17 +278,21 @@ export class Casualty {
   private stepSequence(port: Port | undefined, volts: number): void {
     const sequence = this.description.switches.find((entry) => entry.id === 'sequence')
     if (!sequence) return
+    const sticky = this.faults.find((fault) => fault.kind === 'sticky-switch')
+    const pullInVolts = sticky?.pullInVolts ?? PULL_IN_VOLTS
     const coil = this.description.components.find((component) => component.id === 'sequence.coil')
     const fed = port && coil && !this.faults.some((fault) => fault.kind === 'component' && fault.component === coil.id) ? Math.abs(volts) : 0
-    if (this.feed.hertz > 0 && fed > 0 && fed < PULL_IN_VOLTS) return
+    if (this.feed.hertz > 0 && fed > 0 && fed < pullInVolts) return
     if (fed < LET_GO_VOLTS) {
       this.unfedSince ??= this.seconds
       return
     }
-    if (fed < PULL_IN_VOLTS) return
+    if (fed < pullInVolts) return
     if (this.unfedSince !== null && this.seconds - this.unfedSince > INTERRUPTION_SECONDS && this.seconds > INTERRUPTION_SECONDS) {
       const at = sequence.positions.findIndex((position) => position.id === this.switches.sequence)
-      this.setSwitch('sequence', sequence.positions[(at + 1) % sequence.positions.length]?.id ?? sequence.rest)
+      const luck = sticky ? this.random.between(0, 1) : 1
+      const steps = !sticky || luck >= sticky.missedShare + sticky.doubledShare ? 1 : luck < sticky.missedShare ? 0 : 2
+      this.setSwitch('sequence', sequence.positions[(at + steps) % sequence.positions.length]?.id ?? sequence.rest)
     }
     this.unfedSince = null
   }

@@ -22,6 +22,8 @@ export type CasualtyFault =
   | { readonly kind: 'slipping-link'; readonly link: string }
   /** Something refitted the other way round, by the turnable's id. */
   | { readonly kind: 'turned'; readonly turnable: string }
+  /** A sequence switch with a dirty or worn drum: shares of the interruptions that move it not at all, or two steps, and V that pull it in. */
+  | { readonly kind: 'sticky-switch'; readonly missedShare: number; readonly doubledShare: number; readonly pullInVolts: number }
   /** A contact that fails by chance: share of the time it is broken, and how long a break lasts on average, s. */
   | { readonly kind: 'film'; readonly component: string; readonly brokenShare: number; readonly seconds: number }
   /** A dirty patch on one wheel's tread, rad of its turn. */

@@ -22,6 +22,8 @@ const USUAL_PATIENCE_MS = 2000
 const LARGEST_READING = 1000
 const LONGEST_GOODBYE_MS = 200
 
+const inSentenceStart = (name: string): string => `${name.charAt(0).toUpperCase()}${name.slice(1)}`
+
 /**
  * A bench supply over TCP, one line a message. Whatever goes wrong turns its output off first, as far as it still
  * listens, and is said in a sentence.
@@ -86,6 +88,16 @@ export class SupplyClient {
     await this.tell(reversed ? this.commands.polarityReversed : this.commands.polarityNormal)
   }
 
+  /**
+   * AC of so many Hz, or DC with 0.
+   *
+   * @throws SupplyProblem when it gives DC only and is asked for AC
+   */
+  async setHertz(hertz: number): Promise<void> {
+    if (this.commands.frequency) return this.tell(this.commands.frequency.replace('{}', hertz.toFixed(1)))
+    if (hertz > 0) throw new SupplyProblem('refused', `${inSentenceStart(this.name)} gives DC only, as far as it is described under Workshop: its command for the frequency is empty.`)
+  }
+
   /** Asks it to go off by itself when nobody speaks to it for so long; nothing where it cannot. */
   async watchdog(seconds: number): Promise<void> {
     if (this.commands.watchdog) await this.tell(this.commands.watchdog.replace('{}', seconds.toFixed(1)))
@@ -106,6 +118,11 @@ export class SupplyClient {
     const numbers = (await this.ask(this.commands.recorded)).split(',').map(Number)
     if (numbers.some((value) => !Number.isFinite(value))) throw this.lose(new SupplyProblem('nonsense', `What ${this.name} recorded is no list of numbers. Check its command strings under Workshop.`))
     return { rate: await this.number(this.commands.recordRate, 'its rate', 1e7), amps: numbers.filter((_, index) => index % 2 === 1) }
+  }
+
+  /** Resolves once everything it was told has been carried out (`*OPC?`, IEEE 488.2). */
+  async carriedOut(): Promise<void> {
+    await this.ask('*OPC?')
   }
 
   /** Everything in its error queue, oldest first. */
@@ -156,7 +173,7 @@ export class SupplyClient {
   private ask(query: string): Promise<string> {
     return this.inTurn(() => new Promise<string>((resolve, reject) => {
       if (this.gone) return reject(this.gone)
-      const timer = setTimeout(() => reject(this.lose(new SupplyProblem('silent', `${this.name.charAt(0).toUpperCase()}${this.name.slice(1)} does not answer “${query}” within ${this.patienceMs / 1000} s.`))), this.patienceMs)
+      const timer = setTimeout(() => reject(this.lose(new SupplyProblem('silent', `${inSentenceStart(this.name)} does not answer “${query}” within ${this.patienceMs / 1000} s.`))), this.patienceMs)
       this.waiting = { resolve, reject, timer }
       this.socket.write(`${query}\n`)
     }))

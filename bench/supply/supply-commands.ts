@@ -16,10 +16,12 @@ export interface SupplyCommands {
   readonly record: string
   readonly recorded: string
   readonly recordRate: string
+  /** To give AC of so many Hz, 0 for DC; empty or missing where it cannot. */
+  readonly frequency?: string
 }
 
 export const usualCommands: SupplyCommands = {
   identify: '*IDN?', setVolts: 'VOLT {}', setAmpsLimit: 'CURR {}', outputOn: 'OUTP ON', outputOff: 'OUTP OFF', polarityNormal: 'OUTP:POL NORM', polarityReversed: 'OUTP:POL INV',
   measureVolts: 'MEAS:VOLT?', measureAmps: 'MEAS:CURR?', nextError: 'SYST:ERR?', watchdog: 'OUTP:WATC {}',
-  record: 'TRAC:REC {}', recorded: 'TRAC:DATA?', recordRate: 'TRAC:RATE?',
+  record: 'TRAC:REC {}', recorded: 'TRAC:DATA?', recordRate: 'TRAC:RATE?', frequency: 'FREQ {}',
 }

@@ -3,6 +3,7 @@ import { repeatedMeasurement } from '../measure/repeatability'
 import { compareBeforeAfter } from '../measure/before-after'
 import { isRefused, type IntervalFigure, type Refusal } from '../measure/measured-value'
 import { commonScale, isMetered, quantityUncertainty, sweepPointOf, type MachineFacts, type MeteredReading, type SheetReading } from './sheet-reading'
+import { fitSeriesMotor, type SeriesFit, type SeriesPoint } from './series-fit'
 import { fitSweep, isWholeRefusal, type SweepFit } from './sweep-fit'
 
 /** One thing the sheet says, in a sentence, with how much it matters. */
@@ -15,6 +16,8 @@ export interface SheetRemark {
 export interface SheetJudgement {
   /** Null where no DC fit applies or no metered reading is there. */
   readonly fit: SweepFit | null
+  /** The fit of a motor with a wound field; null with a magnet, or where nothing was read. */
+  readonly series: SeriesFit | null
   /** Why there is no fit, and what to read next. */
   readonly refusal: Refusal['refused'] | null
   readonly remarks: readonly SheetRemark[]
@@ -23,6 +26,10 @@ export interface SheetJudgement {
 export interface SheetConditions {
   /** Temperature of the winding (the room's, when it has stood for an hour), °C. */
   readonly windingCelsius: number | null
+  /** What a motor with a wound field was fed with; AC where not said. */
+  readonly supply?: 'dc' | 'ac'
+  /** Readings of the same machine on the other kind of supply: only both together tell resistance from reactance. */
+  readonly otherSupply?: readonly SheetReading[]
 }
 
 /**
@@ -37,17 +44,11 @@ export function judgeSheet(readings: readonly SheetReading[], machine: MachineFa
     remarks.push({ code: 'dead', weight: 'fault', sentence: 'It does nothing on the track. That is a starting point: any movement afterwards is a change.' })
   }
   if (machine.power === 'ac') {
-    return {
-      fit: null,
-      refusal: metered.length === 0 ? null : {
-        code: 'ac-series-motor',
-        message: 'This is an AC series motor: its field is wound, so the permanent-magnet fit does not apply and no magnet strength is shown.',
-        wanted: 'Volts and amps at three voltages each way, and whether the supply was AC or DC, compare before with after all the same.',
-      },
-      remarks: [...remarks, ...directionRemarks(metered)],
-    }
+    const supply = conditions.supply ?? 'ac'
+    const points = [...seriesPoints(metered, supply, machine), ...seriesPoints((conditions.otherSupply ?? []).filter(isMetered), supply === 'ac' ? 'dc' : 'ac', machine)]
+    return { fit: null, series: points.length > 0 ? fitSeriesMotor(points, machine.nominalVoltage) : null, refusal: null, remarks: [...remarks, ...directionRemarks(metered)] }
   }
-  if (metered.length === 0) return { fit: null, refusal: null, remarks }
+  if (metered.length === 0) return { fit: null, series: null, refusal: null, remarks }
 
   const result = fitSweep(metered.map((reading) => sweepPointOf(reading, machine)), {
     scale: commonScale(metered),
@@ -55,8 +56,15 @@ export function judgeSheet(readings: readonly SheetReading[], machine: MachineFa
     nominalVoltage: machine.nominalVoltage,
   })
   const directions = directionRemarks(metered)
-  if (isWholeRefusal(result)) return { fit: null, refusal: result.refused, remarks: [...remarks, ...directions] }
-  return { fit: result, refusal: null, remarks: [...remarks, ...directions, ...fitRemarks(result, metered)] }
+  if (isWholeRefusal(result)) return { fit: null, series: null, refusal: result.refused, remarks: [...remarks, ...directions] }
+  return { fit: result, series: null, refusal: null, remarks: [...remarks, ...directions, ...fitRemarks(result, metered)] }
+}
+
+function seriesPoints(readings: readonly MeteredReading[], supply: 'dc' | 'ac', machine: MachineFacts): SeriesPoint[] {
+  return readings.filter((reading) => reading.voltage.value > 0 && reading.current.value > 0).map((reading) => ({
+    supply, volts: reading.voltage.value, amps: reading.current.value, speed: sweepPointOf(reading, machine).speed,
+    relative: Math.hypot(quantityUncertainty(reading.voltage) / reading.voltage.value, quantityUncertainty(reading.current) / reading.current.value),
+  }))
 }
 
 /** Readings this far over the nominal voltage are asked about before they count. */

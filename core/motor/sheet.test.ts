@@ -35,8 +35,14 @@ describe('judging a sheet', () => {
     expect(unknown.fit?.figures.backEmf).toMatchObject({ refused: { code: 'no-speed' } })
   })
 
-  it('says that the permanent-magnet fit does not apply to an AC machine', () => {
-    expect(judgeSheet([running(12, 500)], { ...H0_DIESEL, power: 'ac' }, { windingCelsius: null })).toMatchObject({ fit: null, refusal: { code: 'ac-series-motor' } })
+  it('fits an AC machine as what it is: on AC alone it asks for DC readings, with both it tells resistance from reactance', () => {
+    const machine = { ...H0_DIESEL, power: 'ac' as const }
+    const held = (volts: number, ohms: number): SheetReading => ({ kind: 'locked', direction: 'forward', voltage: { value: volts, resolution: 0.01, meter: null }, current: { value: volts / ohms, resolution: 0.0001, meter: null }, angle: null })
+    expect(judgeSheet([held(3, 10)], machine, { windingCelsius: null })).toMatchObject({ fit: null, series: { figures: { resistance: { refused: { code: 'no-held-dc' } } } } })
+    // Held, 6 Ω on DC and 10 Ω on AC: √(10² − 6²) = 8 Ω of reactance.
+    const both = judgeSheet([held(3, 10)], machine, { windingCelsius: null, supply: 'ac', otherSupply: [held(2, 6), held(3, 6), held(4, 6)] })
+    expect(both.series?.figures.resistance).toMatchObject({ value: expect.closeTo(6, 6) as number })
+    expect(both.series?.figures.reactance).toMatchObject({ value: expect.closeTo(8, 6) as number })
   })
 
   it('asks about 40 V on a 12 V motor and lets 14 V pass', () => {

@@ -32,14 +32,14 @@ export async function writeReading(write: Write, { id, jobId, sheetId, supersede
   const itsSheet = await write.lock(sheet, sheetId, 'sheet')
   if (itsSheet.jobId !== jobId) throw notInTheBook('sheet of that job')
   await write.transaction.insert(reading).values({
-    id, sheetId, kind: fields.kind, direction: fields.direction, quantities: fields.quantities, vouched: fields.vouched, source,
+    id, sheetId, kind: fields.kind, direction: fields.direction, quantities: fields.quantities, vouched: fields.vouched, source, step: fields.step ?? '',
     struck: false, strikeReason: '', supersedesId, authorId: write.actor.id, capturedAt: write.capturedAt, receivedAt: write.receivedAt,
   })
   write.journal({ subject: 'reading', subjectId: id, jobId, summary: `Reading: ${describe(fields)}`, after: { supersedesId, ...fields } })
   return { id }
 }
 
-function describe({ kind, direction, quantities }: ReadingFields): string {
+function describe({ kind, direction, quantities, step }: ReadingFields): string {
   const typed = Object.entries(quantities).map(([name, quantity]) => `${name} ${quantity?.typed ?? ''}`).join(', ')
-  return [readingKinds[kind].toLowerCase(), direction, typed].filter(Boolean).join(' ')
+  return [step, readingKinds[kind].toLowerCase(), direction, typed].filter(Boolean).join(' ')
 }

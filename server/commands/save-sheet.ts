@@ -1,5 +1,6 @@
 import { eq } from 'drizzle-orm'
 import type { CommandPayload } from '../../shared/messages/commands'
+import { stations } from '../../shared/vocabulary'
 import { engine, job, sheet } from '../db/schema'
 import { cannotBeWritten } from '../problems'
 import type { Write } from './write'
@@ -10,6 +11,6 @@ export async function saveSheet(write: Write, { id, jobId, fields }: CommandPayl
   const [machine] = await write.transaction.select({ stateNumber: engine.stateNumber }).from(engine).where(eq(engine.id, itsJob.engineId))
   const { before, version } = await write.save(sheet, id, 'sheet', fields, { jobId, engineState: machine?.stateNumber ?? 0, openedAt: write.capturedAt })
   if (before && before.station !== fields.station) throw cannotBeWritten('A sheet stays at the station it was opened at.', 'fields.station')
-  write.journal({ subject: 'sheet', subjectId: id, jobId, summary: before ? 'Conditions of the sheet changed' : `Sheet opened at ${fields.station === 'prove' ? 'Prove' : 'First run'}`, before, after: fields })
+  write.journal({ subject: 'sheet', subjectId: id, jobId, summary: before ? 'Conditions of the sheet changed' : `Sheet opened at ${stations.find((entry) => entry.id === fields.station)?.name}`, before, after: fields })
   return { id, version }
 }

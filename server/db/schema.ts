@@ -3,7 +3,7 @@ import { boolean, char, date, double, index, int, json, mysqlTable, primaryKey, 
 import type { EngineDescription } from '../../core/engine/description-schema'
 import type { Difference } from '../../core/engine/difference-schema'
 import type { ArrivalItem, EngineUnit } from '../../shared/messages/book-entries'
-import type { InstrumentFields, ReadingFields } from '../../shared/messages/bench-entries'
+import type { InstrumentFields, ReadingFields, SheetStation } from '../../shared/messages/bench-entries'
 import type { ArrivalFate, ComponentKind, Construction, FindingOrigin, FindingState, JobState, MotorKind, PartState, Power, Role, StationId, Supply } from '../../shared/vocabulary'
 import { bytesColumn, foldedTextColumn, instant, uuidColumn, versionColumn } from './column-types'
 
@@ -213,7 +213,7 @@ export const sheet = mysqlTable('sheet', {
   id: uuidColumn('id').primaryKey(),
   jobId: uuidColumn('job_id').notNull().references(() => job.id),
   engineState: int('engine_state').notNull(),
-  station: varchar('station', { length: 20 }).$type<'first-run' | 'prove'>().notNull(),
+  station: varchar('station', { length: 20 }).$type<SheetStation>().notNull(),
   withMeter: boolean('with_meter').notNull(),
   roomCelsius: double('room_celsius'),
   warmedUp: boolean('warmed_up').notNull(),
@@ -237,6 +237,7 @@ export const reading = mysqlTable('reading', {
   struck: boolean('struck').notNull(),
   strikeReason: varchar('strike_reason', { length: 200 }).notNull(),
   supersedesId: uuidColumn('supersedes_id'),
+  step: varchar('step', { length: 120 }).notNull().default(''),
   authorId: uuidColumn('author_id').notNull().references(() => person.id),
   capturedAt: instant('captured_at').notNull(),
   receivedAt: instant('received_at').notNull(),

@@ -15,3 +15,9 @@ export function clampAdvice(description: EngineDescription): (ClampAdvice & { re
   const nameOf = (node: string): string => description.nodes.find((entry) => entry.id === node)?.name ?? node
   return { plus, minus, red: nameOf(plus), black: nameOf(minus), takeOff: feeds.flatMap((feed) => (feed ? [feed.name] : [])) }
 }
+
+/** Where to clamp the whole engine: what touches its two rails. */
+export function railAdvice({ nodes, rails }: EngineDescription): ClampAdvice {
+  const name = (id: string): string => nodes.find((node) => node.id === id)?.name ?? id
+  return { red: name(rails.plus), black: name(rails.minus), takeOff: [] }
+}

@@ -9,7 +9,7 @@ import type { Database } from '../db/book'
 import { instrument } from '../db/schema'
 import { notInTheBook, Problem } from '../problems'
 import { readEngine } from '../services/engines-and-owners'
-import { clampAdvice } from './clamp-advice'
+import { clampAdvice, railAdvice } from './clamp-advice'
 import { LiveBench, type SpeedRule } from './live-bench'
 import { openInstrument, type Clamped } from './open-instrument'
 import { supplyClaims, type SupplyClaims } from './supply-claims'
@@ -127,13 +127,8 @@ export class LiveBenches {
     const { description } = describeEngine({ type, adaptations: engine.adaptations, components, template })
     const advice = clampAdvice(description)
     if (place === 'motor' && !advice) throw new Problem(422, 'no-magnet', 'This machine has a wound field: clamp it by its rails.')
-    return { engineId, description, place, name: engineName(engine, type), speedRule: speedRuleOf(description, place), clamp: place === 'motor' ? advice : railsOf(description) }
+    return { engineId, description, place, name: engineName(engine, type), speedRule: speedRuleOf(description, place), clamp: place === 'motor' ? advice : railAdvice(description) }
   }
-}
-
-function railsOf({ nodes, rails }: EngineDescription): NonNullable<LiveBenchState['clamp']> {
-  const name = (id: string): string => nodes.find((node) => node.id === id)?.name ?? id
-  return { red: name(rails.plus), black: name(rails.minus), takeOff: [] }
 }
 
 /** By its rails a decoder, or lamps beside the motor, stand between what is read and what the motor sees. */

@@ -1,11 +1,9 @@
 import { eq } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
-import { sweepMotor, usualPlan, type SweepEvent } from '../../bench/supply/motor-sweep'
 import { SupplyProblem } from '../../bench/supply/supply-client'
-import { speedOfReading } from '../../core/trace/speed-of-reading'
 import type { InstrumentRow } from '../../shared/book'
-import type { MeasuringState } from '../../shared/measuring'
-import type { ReadingFields, RecordedQuantity } from '../../shared/messages/bench-entries'
+import type { MeasuringAnswer, MeasuringProcedure, MeasuringState } from '../../shared/measuring'
+import type { ReadingFields } from '../../shared/messages/bench-entries'
 import { writeReading } from '../commands/add-reading'
 import { hashOf, runOnce } from '../commands/run-command'
 import type { Actor } from '../commands/write'
@@ -13,12 +11,50 @@ import type { Database } from '../db/book'
 import { instrument } from '../db/schema'
 import { notInTheBook, Problem } from '../problems'
 import { openInstrument, type OpenInstrument } from './open-instrument'
-import { sheetMachine } from './sheet-machine'
+import { procedures } from './procedures/procedures'
+import { sheetMachine, type SheetMachine } from './sheet-machine'
 import { supplyClaims, type SupplyClaims } from './supply-claims'
 import { WATCHDOG_SECONDS } from './watchdog'
 
 /** How long a hand may take before the run is given up. */
 const HOLD_PATIENCE_MS = 10 * 60 * 1000
+/** How long an answer may take: the output is on meanwhile. */
+const ANSWER_PATIENCE_MS = 2 * 60 * 1000
+
+/** What is measured, how, and under which name. */
+export interface RunRequest {
+  readonly instrumentId: string
+  readonly procedure: MeasuringProcedure
+  /** The step of the rebuild it follows; empty elsewhere. */
+  readonly step: string
+}
+
+/** What a procedure works with. */
+export interface RunContext {
+  readonly opened: OpenInstrument
+  readonly row: InstrumentRow
+  readonly machine: SheetMachine
+  readonly step: string
+  readonly state: () => MeasuringState
+  readonly tell: (change: Partial<MeasuringState>) => void
+  /** Writes a reading into the sheet as measured and counts it. */
+  readonly keep: (fields: ReadingFields) => Promise<void>
+  /** Resolves once a hand says that it is ready, or the run was stopped. */
+  readonly hand: () => Promise<void>
+  readonly stopped: () => boolean
+  /** What somebody said since it was last asked; null while nobody did. */
+  readonly answered: () => MeasuringAnswer | null
+  /** Forgets an answer: the next one belongs to the next question. */
+  readonly askAnew: () => void
+}
+
+/** One way of measuring. Tells its own end; what it throws is told as a failure. */
+export interface Procedure {
+  /** @throws Problem when this sheet or machine is not for it */
+  readonly check: (machine: SheetMachine, request: RunRequest) => void
+  readonly place: 'motor' | 'rails'
+  readonly run: (context: RunContext) => Promise<void>
+}
 
 interface Run {
   state: MeasuringState
@@ -27,13 +63,15 @@ interface Run {
   /** Turns the output off at once, whatever is being done. */
   off: (() => Promise<void>) | null
   stopped: boolean
+  answer: MeasuringAnswer | null
+  patience: NodeJS.Timeout | null
 }
 
 /** Every measuring run of this server: at most one a supply, seen alike by every screen, finished whoever looks away. */
 export class MeasuringRuns {
   private readonly runs = new Map<string, Run>()
 
-  constructor(private readonly claims: SupplyClaims) {}
+  constructor(private readonly claims: SupplyClaims, private readonly answerPatienceMs = ANSWER_PATIENCE_MS) {}
 
   state(sheetId: string): MeasuringState | null {
     return this.runs.get(sheetId)?.state ?? null
@@ -48,29 +86,40 @@ export class MeasuringRuns {
   }
 
   /**
-   * Starts measuring a motor into a sheet.
+   * Starts measuring into a sheet.
    *
-   * @throws Problem 404, or 409 when the supply or the sheet is taken
+   * @throws Problem 404, 422 when it is not for this sheet, or 409 when the supply or the sheet is taken
    */
-  async start(database: Database, actor: Actor, sheetId: string, instrumentId: string): Promise<MeasuringState> {
+  async start(database: Database, actor: Actor, sheetId: string, request: RunRequest): Promise<MeasuringState> {
     const machine = await sheetMachine(database, sheetId)
-    const [row] = await database.select().from(instrument).where(eq(instrument.id, instrumentId))
+    const [row] = await database.select().from(instrument).where(eq(instrument.id, request.instrumentId))
     if (!row || row.retired) throw notInTheBook('instrument')
     const before = this.runs.get(sheetId)
     if (before && isGoing(before.state)) throw new Problem(409, 'sheet-taken', `${before.state.instrumentName} is measuring into this sheet already.`)
     if (!machine.withMeter) throw new Problem(422, 'no-meter', 'This sheet is one without a meter.')
-    const motor = machine.description.motors.find((entry) => entry.field === null)
-    if (!motor) throw new Problem(422, 'no-magnet', 'This machine has a wound field: the sweep of a motor with a magnet does not fit it.')
+    const procedure = procedures[request.procedure]
+    procedure.check(machine, request)
     const release = this.claims.claim(row.id, row.name, 'measuring for another sheet')
     const run: Run = {
-      listeners: new Set(), answerHold: null, off: null, stopped: false,
-      state: { sheetId, jobId: machine.jobId, instrumentName: row.name, status: 'running', says: 'Looking for the supply', done: 0, of: 1, hold: null, latest: null, readings: 0 },
+      listeners: new Set(), answerHold: null, off: null, stopped: false, answer: null, patience: null,
+      state: { sheetId, jobId: machine.jobId, procedure: request.procedure, instrumentName: row.name, status: 'running', says: 'Looking for the supply', done: 0, of: 1, hold: null, latest: null, readings: 0 },
     }
     this.runs.set(sheetId, run)
     const go = async (): Promise<void> => {
-      const opened = await openInstrument(row, { engineId: machine.engineId, description: machine.description, place: 'motor' })
+      const opened = await openInstrument(row, { engineId: machine.engineId, description: machine.description, place: procedure.place })
       try {
-        await this.sweep(run, opened, row, { segments: motor.segments, usualBackEmf: motor.backEmf, nominalVolts: machine.nominalVolts }, (fields) => keepReading(database, actor, machine.jobId, sheetId, fields))
+        this.tell(run, { says: `Connected: ${await opened.client.identify()}` })
+        await opened.client.watchdog(WATCHDOG_SECONDS * opened.secondsPerSecond)
+        run.off = () => opened.client.output(false)
+        await procedure.run({
+          opened, row, machine, step: request.step, state: () => run.state, tell: (change) => this.tell(run, change), hand: () => this.hand(run),
+          stopped: () => run.stopped, answered: () => run.answer, askAnew: () => { run.answer = null },
+          keep: async (fields) => {
+            await keepReading(database, actor, machine.jobId, sheetId, fields)
+            this.tell(run, { readings: run.state.readings + 1 })
+          },
+        })
+        if (run.stopped) this.tell(run, { status: 'stopped', hold: null, says: 'Stopped. The output is off; what was read is in the sheet.' })
       } finally {
         await opened.close()
       }
@@ -87,6 +136,12 @@ export class MeasuringRuns {
     this.runs.get(sheetId)?.answerHold?.()
   }
 
+  /** Somebody says what it does. */
+  answer(sheetId: string, answer: MeasuringAnswer): void {
+    const run = this.runs.get(sheetId)
+    if (run && isGoing(run.state)) run.answer = answer
+  }
+
   /** Stops, output off; what was read stays. */
   stop(sheetId: string): void {
     const run = this.runs.get(sheetId)
@@ -97,58 +152,11 @@ export class MeasuringRuns {
     run.answerHold?.()
   }
 
-  private async sweep(run: Run, opened: OpenInstrument, row: InstrumentRow, motor: { segments: number; usualBackEmf: number; nominalVolts: number }, keep: (fields: ReadingFields) => Promise<void>): Promise<void> {
-    this.tell(run, { says: `Connected: ${await opened.client.identify()}` })
-    await opened.client.watchdog(WATCHDOG_SECONDS * opened.secondsPerSecond)
-    run.off = () => opened.client.output(false)
-    const heldOhms: number[] = []
-    const surroundings = {
-      ...opened.surroundings,
-      held: async (turn: number): Promise<void> => {
-        await this.hand(run)
-        opened.hold(turn)
-      },
-      free: (): Promise<void> => {
-        opened.hold(null)
-        return Promise.resolve()
-      },
-    }
-    for await (const event of sweepMotor(opened.client, usualPlan(motor.nominalVolts), surroundings)) {
-      if (run.stopped) break
-      await this.take(run, event, row, { ...motor, heldOhms }, keep)
-      if (event.kind === 'stopped') return
-    }
-    this.tell(run, run.stopped
-      ? { status: 'stopped', hold: null, says: 'Stopped. The output is off; what was read is in the sheet.' }
-      : { status: 'done', hold: null, done: run.state.of, says: `Done: ${run.state.readings} readings are in the sheet. The output is off.` })
-  }
-
-  private async take(run: Run, event: SweepEvent, row: InstrumentRow, motor: { segments: number; usualBackEmf: number; heldOhms: number[] }, keep: (fields: ReadingFields) => Promise<void>): Promise<void> {
-    if (event.kind === 'doing') return this.tell(run, { status: 'running', says: event.what, done: event.done, of: event.of, hold: null })
-    if (event.kind === 'hold') return this.tell(run, { status: 'hold', hold: { turn: event.turn, of: event.of }, says: event.turn === 1 ? 'Hold the armature still with a finger.' : 'Turn the armature a little further and hold it.' })
-    if (event.kind === 'let-go') return this.tell(run, { says: 'Let go: it may turn now.', hold: null })
-    if (event.kind === 'stopped') return this.tell(run, { status: 'failed', says: event.sentence, hold: null })
-    const amps = Math.abs(event.amps)
-    // What the leads lose is not the motor's.
-    const volts = Math.abs(event.volts) - amps * row.leadOhms
-    const quantities = { voltage: this.quantity(row, volts, row.voltage, 3), current: this.quantity(row, amps, row.current, 4) }
-    if (event.kind === 'locked') {
-      motor.heldOhms.push(volts / amps)
-      await keep({ kind: 'locked', direction: 'forward', vouched: false, quantities: { ...quantities, hold: { typed: '', value: event.turn, resolution: 1, meter: null } } })
-      return this.tell(run, { latest: { volts, amps, radPerSecond: 0 }, readings: run.state.readings + 1 })
-    }
-    const mean = motor.heldOhms.reduce((sum, ohms) => sum + ohms, 0) / motor.heldOhms.length
-    const speed = event.record && event.record.amps.length > 0
-      ? speedOfReading({ volts, amps, rate: event.record.rate, record: event.record.amps }, { heldOhms: mean, usualBackEmf: motor.usualBackEmf, segments: motor.segments })
-      : null
-    const rotation = speed && speed !== 'standing' ? { rotation: { typed: '', value: speed.radPerSecond, resolution: 2 * speed.deviation, meter: null } } : {}
-    await keep({ kind: speed === 'standing' ? 'locked' : 'running', direction: event.direction, vouched: false, quantities: { ...quantities, ...rotation } })
-    this.tell(run, { latest: { volts, amps, radPerSecond: speed === 'standing' ? 0 : speed?.radPerSecond ?? null }, readings: run.state.readings + 1 })
-  }
-
-  private quantity(row: InstrumentRow, value: number, accuracy: InstrumentRow['voltage'], digits: number): RecordedQuantity {
-    const { percentOfReading, resolution } = accuracy
-    return { typed: '', value: Number(value.toFixed(digits + 1)), resolution, meter: { id: row.id, name: row.name, percentOfReading, digits: accuracy.digits } }
+  /** Nobody answers: the output goes off, as if stopped. */
+  private giveUp(run: Run): void {
+    run.stopped = true
+    run.patience = null
+    void run.off?.().catch(() => {})
   }
 
   private hand(run: Run): Promise<void> {
@@ -167,11 +175,16 @@ export class MeasuringRuns {
 
   private tell(run: Run, change: Partial<MeasuringState>): void {
     run.state = { ...run.state, ...change }
+    if (run.state.status === 'asks') run.patience ??= setTimeout(() => this.giveUp(run), this.answerPatienceMs)
+    else if (run.patience) {
+      clearTimeout(run.patience)
+      run.patience = null
+    }
     for (const listener of run.listeners) listener(run.state)
   }
 }
 
-const isGoing = (state: MeasuringState): boolean => state.status === 'running' || state.status === 'hold'
+const isGoing = (state: MeasuringState): boolean => state.status === 'running' || state.status === 'hold' || state.status === 'asks'
 
 async function keepReading(database: Database, actor: Actor, jobId: string, sheetId: string, fields: ReadingFields): Promise<void> {
   const payload = { id: newId(), jobId, sheetId, supersedesId: null, fields }

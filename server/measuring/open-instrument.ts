@@ -56,6 +56,8 @@ export async function openInstrument(instrument: InstrumentRow, clamped: Clamped
     surroundings: {
       // Whatever part of the wait the wall clock does not give is given at once.
       async pause(seconds) {
+        // What was said before the wait belongs to the time before it.
+        await client.carriedOut()
         const waited = Date.now()
         await realPause(seconds / pace())
         ahead += Math.max(0, seconds - ((Date.now() - waited) / 1000) * pace())

@@ -27,7 +27,7 @@ export async function readMotorPast(database: Database, engineId: string): Promi
   const columns = { sheet, jobNumber: job.number, engineId: job.engineId }
   const joined = () => database.select(columns).from(sheet).innerJoin(job, eq(sheet.jobId, job.id)).innerJoin(engine, eq(job.engineId, engine.id))
   const [own, others, adapted] = await Promise.all([
-    joined().where(and(eq(job.engineId, engineId), eq(sheet.withMeter, true))).orderBy(desc(sheet.openedAt)).limit(MOST_OWN),
+    joined().where(and(eq(job.engineId, engineId), eq(sheet.withMeter, true), ne(sheet.station, 'rebuild'))).orderBy(desc(sheet.openedAt)).limit(MOST_OWN),
     // Enough rows that each of the others is among them even where some came often.
     joined().where(and(eq(engine.typeId, type.id), ne(job.engineId, engineId), eq(sheet.withMeter, true), eq(sheet.station, 'prove'))).orderBy(desc(sheet.openedAt)).limit(4 * MOST_OTHERS),
     database.select({ id: engine.id, adaptations: engine.adaptations }).from(engine).where(eq(engine.typeId, type.id)),

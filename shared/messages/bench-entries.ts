@@ -29,8 +29,12 @@ export const PartFields = Type.Object({
 }, closed)
 export type PartFields = Static<typeof PartFields>
 
+/** Where readings are taken: before the work, at each step back together, and after it. */
+export const sheetStations = ['first-run', 'rebuild', 'prove'] as const
+export type SheetStation = (typeof sheetStations)[number]
+
 export const SheetFields = Type.Object({
-  station: OneOf(['first-run', 'prove'] as const),
+  station: OneOf(sheetStations),
   withMeter: Type.Boolean(),
   roomCelsius: OrNull(Type.Number({ minimum: -20, maximum: 60 })),
   warmedUp: Type.Boolean(),
@@ -85,6 +89,8 @@ export const ReadingFields = Type.Object({
   }, closed),
   /** True once the person has said that a doubtful value is right. */
   vouched: Type.Boolean(),
+  /** What had just been done when it was taken: a step of the rebuild, an interruption of the sequence switch. */
+  step: Type.Optional(NeededLine(120)),
 }, closed)
 export type ReadingFields = Static<typeof ReadingFields>
 
@@ -113,6 +119,8 @@ export const InstrumentFields = Type.Object({
   commands: Type.Object({
     identify: Command, setVolts: Command, setAmpsLimit: Command, outputOn: Command, outputOff: Command, polarityNormal: Command, polarityReversed: Command,
     measureVolts: Command, measureAmps: Command, nextError: Command, watchdog: Command, record: Command, recorded: Command, recordRate: Command,
+    /** Added later: an instrument entered before has none and gives DC only. */
+    frequency: Type.Optional(Command),
   }, closed),
   voltage: Accuracy,
   current: Accuracy,

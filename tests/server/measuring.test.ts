@@ -33,6 +33,7 @@ beforeEach(async () => {
   maren = await freshWorkshop(book)
 })
 
+const sweep = (instrumentId: string) => ({ instrumentId, procedure: 'sweep' as const, step: '' })
 const supply = (more: Partial<InstrumentFields> = {}): InstrumentFields => ({
   name: 'Bench supply', kind: 'simulated', host: '', port: 5025, leadOhms: 0.1, commands: { ...usualCommands },
   voltage: { percentOfReading: 0.05, digits: 2, resolution: 0.001 }, current: { percentOfReading: 0.1, digits: 3, resolution: 0.0001 }, retired: false, ...more,
@@ -42,7 +43,7 @@ async function instrument(more: Partial<InstrumentFields> = {}): Promise<string>
   await send(book, maren, 'instrument.save', { id, fields: supply(more) })
   return id
 }
-async function sheetOf(construction?: 'three-rail-single'): Promise<{ sheetId: string; jobId: string }> {
+async function sheetOf(construction?: 'three-rail-single', station: 'first-run' | 'rebuild' = 'first-run'): Promise<{ sheetId: string; jobId: string }> {
   const { jobId, engineId, typeId } = await takeInSomething(book, maren)
   if (construction) {
     const { type } = await readEngine(book.database, engineId)
@@ -50,7 +51,7 @@ async function sheetOf(construction?: 'three-rail-single'): Promise<{ sheetId: s
     await send(book, maren, 'engine-type.save', { id: typeId, fields: { ...fields, construction, power: 'ac', motorKind: 'ac-series' } }, { expectedVersion: version })
   }
   const sheetId = newId()
-  await send(book, maren, 'sheet.save', { id: sheetId, jobId, fields: someSheet })
+  await send(book, maren, 'sheet.save', { id: sheetId, jobId, fields: { ...someSheet, station } })
   return { sheetId, jobId }
 }
 
@@ -58,7 +59,7 @@ describe('measuring a motor into its sheet', () => {
   it('keeps every reading as measured, with the supply’s accuracy as it was, in the journal too', async () => {
     const runs = new MeasuringRuns(new SupplyClaims())
     const { sheetId, jobId } = await sheetOf()
-    await runs.start(book.database, maren, sheetId, await instrument())
+    await runs.start(book.database, maren, sheetId, sweep(await instrument()))
     runs.watch(sheetId, (state) => { if (state.status === 'hold') setImmediate(() => runs.held(sheetId)) })
     await expect.poll(() => runs.state(sheetId)?.status, { timeout: 40_000 }).toBe('done')
     const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
@@ -74,12 +75,12 @@ describe('measuring a motor into its sheet', () => {
     const runs = new MeasuringRuns(new SupplyClaims())
     const [first, second] = [await sheetOf(), await sheetOf()]
     const id = await instrument()
-    await runs.start(book.database, maren, first.sheetId, id)
-    await expect(runs.start(book.database, maren, second.sheetId, id)).rejects.toMatchObject({ status: 409, message: expect.stringContaining('measuring for another sheet') as string })
+    await runs.start(book.database, maren, first.sheetId, sweep(id))
+    await expect(runs.start(book.database, maren, second.sheetId, sweep(id))).rejects.toMatchObject({ status: 409, message: expect.stringContaining('measuring for another sheet') as string })
     await expect.poll(() => runs.state(first.sheetId)?.status, { timeout: 20_000 }).toBe('hold')
     runs.stop(first.sheetId)
     await expect.poll(() => runs.state(first.sheetId)?.status, { timeout: 20_000 }).toBe('stopped')
-    expect((await runs.start(book.database, maren, second.sheetId, id)).status).toBe('running')
+    expect((await runs.start(book.database, maren, second.sheetId, sweep(id))).status).toBe('running')
     runs.stop(second.sheetId)
     await expect.poll(() => runs.state(second.sheetId)?.status, { timeout: 20_000 }).toBe('stopped')
   })
@@ -87,12 +88,66 @@ describe('measuring a motor into its sheet', () => {
   it('says why it cannot: nothing at the address, a wound field, an instrument that is not there', async () => {
     const runs = new MeasuringRuns(new SupplyClaims())
     const { sheetId } = await sheetOf()
-    await runs.start(book.database, maren, sheetId, await instrument({ kind: 'network', host: '127.0.0.1', port: 9 }))
+    await runs.start(book.database, maren, sheetId, sweep(await instrument({ kind: 'network', host: '127.0.0.1', port: 9 })))
     await expect.poll(() => runs.state(sheetId), { timeout: 10_000 }).toMatchObject({ status: 'failed', says: 'Nothing answers at 127.0.0.1:9: is the supply on, and the address right?' })
     const ac = await sheetOf('three-rail-single')
-    await expect(runs.start(book.database, maren, ac.sheetId, await instrument())).rejects.toMatchObject({ status: 422, message: expect.stringContaining('wound field') as string })
-    await expect(runs.start(book.database, maren, sheetId, newId())).rejects.toMatchObject({ status: 404 })
+    await expect(runs.start(book.database, maren, ac.sheetId, sweep(await instrument()))).rejects.toMatchObject({ status: 422, message: expect.stringContaining('wound field') as string })
+    await expect(runs.start(book.database, maren, sheetId, sweep(newId()))).rejects.toMatchObject({ status: 404 })
     await expect(send(book, maren, 'instrument.save', { id: newId(), fields: supply({ kind: 'network', host: ' ' }) })).rejects.toMatchObject({ status: 422 })
+  })
+
+  it('tests a step of the rebuild: a moment at low volts, somebody says which way it turned, five readings stand under the step’s name', async () => {
+    const runs = new MeasuringRuns(new SupplyClaims())
+    const { sheetId } = await sheetOf(undefined, 'rebuild')
+    const id = await instrument()
+    const step = (name: string) => ({ instrumentId: id, procedure: 'step' as const, step: name })
+    await expect(runs.start(book.database, maren, sheetId, step(' '))).rejects.toMatchObject({ status: 422, message: 'Say which step was just done.' })
+    await expect(runs.start(book.database, maren, sheetId, sweep(id))).rejects.toMatchObject({ status: 422, message: expect.stringContaining('belongs to First run and Prove') as string })
+    for (const [name, turns] of [['Motor in its frame', 'forward'], ['First axle', 'stands']] as const) {
+      await runs.start(book.database, maren, sheetId, step(name))
+      await expect.poll(() => runs.state(sheetId)?.status, { timeout: 20_000 }).toBe('asks')
+      expect(runs.state(sheetId)?.latest?.amps).toBeGreaterThan(0.01)
+      runs.answer(sheetId, turns)
+      await expect.poll(() => runs.state(sheetId)?.status, { timeout: 20_000 }).toBe('done')
+    }
+    const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
+    const of = (name: string) => rows.filter((row) => row.step === name).map((row) => row.kind)
+    expect(of('Motor in its frame')).toEqual(Array.from({ length: 5 }, () => 'running'))
+    expect(of('First axle')).toEqual(Array.from({ length: 5 }, () => 'locked'))
+  })
+
+  it('does not leave the output on when nobody answers', async () => {
+    const runs = new MeasuringRuns(new SupplyClaims(), 300)
+    const { sheetId } = await sheetOf(undefined, 'rebuild')
+    await runs.start(book.database, maren, sheetId, { instrumentId: await instrument(), procedure: 'step', step: 'Motor alone' })
+    await expect.poll(() => runs.state(sheetId), { timeout: 20_000 }).toMatchObject({ status: 'stopped', says: expect.stringContaining('The output is off') as string, readings: 0 })
+  })
+
+  it('tests a sequence switch: neutral known by its current, the direction asked, the drum’s steps and the volts that pull it in told', async () => {
+    const runs = new MeasuringRuns(new SupplyClaims())
+    const { sheetId } = await sheetOf('three-rail-single')
+    const dc = await sheetOf()
+    const id = await instrument()
+    const sequence = { instrumentId: id, procedure: 'sequence' as const, step: '' }
+    await expect(runs.start(book.database, maren, dc.sheetId, sequence)).rejects.toMatchObject({ status: 422, message: 'This machine has no sequence switch.' })
+    const asked: string[] = []
+    let running = 0
+    await runs.start(book.database, maren, sheetId, sequence)
+    runs.watch(sheetId, (state) => {
+      if (state.status !== 'asks' || asked.at(-1) === state.says) return
+      asked.push(state.says)
+      // As somebody would see it: a motor that takes current runs, each time the other way; switched on it has stepped once.
+      const turning = (state.latest?.amps ?? 0) > 0.05 * (state.latest?.volts ?? 1)
+      if (turning) running += 1
+      runs.answer(sheetId, turning ? (running % 2 === 1 ? 'reverse' : 'forward') : 'stands')
+    })
+    await expect.poll(() => runs.state(sheetId)?.status, { timeout: 60_000 }).toBe('done')
+    expect(runs.state(sheetId)?.says).toMatch(/^8 interruptions, every one a single step\. It pulls in between 4\.\d\d and 4\.\d\d V\./)
+    // Neutral was told by the current once it had been seen: only running positions were asked for.
+    expect(asked).toEqual(['What does it do, as it was found?', ...[1, 3, 5, 7].map((number) => `Interruption ${number}: what does it do?`)])
+    const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
+    expect(rows.find((row) => row.kind === 'trial')?.quantities).toMatchObject({ failures: { value: 0 }, attempts: { value: 8 } })
+    expect(rows.map((row) => row.step)).toContain('Interruption 2: neutral')
   })
 
   it('tells where to clamp and what to take off first, from the engine’s own circuit', async () => {
@@ -141,10 +196,10 @@ describe('a supply watched live', () => {
     const { sheetId } = await sheetOf()
     const id = await instrument()
     await benches.open(book.database, id, null, 'motor')
-    await expect(runs.start(book.database, maren, sheetId, id)).rejects.toMatchObject({ status: 409, message: 'Bench supply is watched live under Instruments: wait for it, or stop it there.' })
+    await expect(runs.start(book.database, maren, sheetId, sweep(id))).rejects.toMatchObject({ status: 409, message: 'Bench supply is watched live under Instruments: wait for it, or stop it there.' })
     await expect(benches.open(book.database, id, null, 'motor')).rejects.toMatchObject({ status: 409 })
     await benches.close(id)
-    await runs.start(book.database, maren, sheetId, id)
+    await runs.start(book.database, maren, sheetId, sweep(id))
     expect((await benches.rows(book.database)).find((row) => row.instrumentId === id)?.takenBy).toBe('measuring for another sheet')
     runs.stop(sheetId)
     await expect.poll(() => runs.state(sheetId)?.status, { timeout: 20_000 }).toBe('stopped')

@@ -92,6 +92,7 @@ async function takePhotographs(event: Event): Promise<void> {
           <SheetStation v-else-if="shown === 'first-run' || shown === 'prove'" :key="`${jobId}-${shown}`" :book="book" :station="shown" />
           <FindStation v-else-if="shown === 'find'" :book="book" />
           <MendStation v-else-if="shown === 'mend'" :book="book" />
+          <RebuildStation v-else-if="shown === 'rebuild'" :key="`${jobId}-rebuild`" :book="book" />
           <HandBackStation v-else-if="shown === 'hand-back'" ref="handBack" :book="book" />
           <WorkStation v-else :key="shown" :book="book" :station="shown" />
         </section>

@@ -1,5 +1,6 @@
 import { answer, pathId } from '../../../answer'
-import { clampAdvice } from '../../../measuring/clamp-advice'
+import type { MeasuringOutlook } from '../../../../shared/measuring'
+import { clampAdvice, railAdvice } from '../../../measuring/clamp-advice'
 import { measuringRuns } from '../../../measuring/measuring-runs'
 import { sheetMachine } from '../../../measuring/sheet-machine'
 
@@ -7,5 +8,5 @@ import { sheetMachine } from '../../../measuring/sheet-machine'
 export default answer(async (event, database) => {
   const id = pathId(event)
   const { description } = await sheetMachine(database, id)
-  return { state: measuringRuns.state(id), clamp: clampAdvice(description) }
+  return { state: measuringRuns.state(id), clamp: clampAdvice(description), rails: railAdvice(description), sequenceSwitch: description.switches.some((entry) => entry.id === 'sequence') } satisfies MeasuringOutlook
 })

@@ -1,0 +1,1 @@
+ALTER TABLE `reading` ADD `step` varchar(120) DEFAULT '' NOT NULL;
