@@ -55,6 +55,20 @@ describe('the sweep of a motor', () => {
     expect(doing.at(-1)?.done).toBe((doing.at(-1)?.of ?? 0) - 1)
   })
 
+  it('a clamp that falls off while it is held, or while it runs, ends it: nothing is written down as a reading of no current', async () => {
+    for (const after of ['locked', 'running'] as const) {
+      const { instrument, surroundings, supply } = bench()
+      const found: SweepEvent[] = []
+      for await (const event of sweepMotor(instrument, usualPlan(12), surroundings)) {
+        found.push(event)
+        if (event.kind === after) supply.clamp(null)
+      }
+      expect(found.at(-1)).toMatchObject({ kind: 'stopped', why: 'open', sentence: expect.stringContaining('a clamp fell off') as string })
+      expect(found.filter((event) => event.kind === 'locked' || event.kind === 'running').every((event) => Math.abs(event.amps) > 0.01)).toBe(true)
+      expect(supply.isOn).toBe(false)
+    }
+  })
+
   it.each([
     ['a short', [{ kind: 'turned', turnable: 'front-bogie-axles.turned' }], 'short'],
     ['an open circuit', [{ kind: 'component', component: 'strips.right', state: 'open' }, { kind: 'component', component: 'lamp-front', state: 'open' }, { kind: 'component', component: 'lamp-rear', state: 'open' }], 'open'],

@@ -78,7 +78,7 @@ export async function* sweepMotor(supply: SweepInstrument, plan: SweepPlan, surr
       return
     }
     const cold = Math.ceil(plan.lockedAngles / 2)
-    yield* heldReadings(supply, plan, surroundings, 1, cold, doing)
+    if (yield* heldReadings(supply, plan, surroundings, 1, cold, doing)) return
     for (const direction of ['forward', 'reverse'] as const) {
       await supply.output(false)
       await surroundings.pause(SETTLE_SECONDS)
@@ -91,6 +91,10 @@ export async function* sweepMotor(supply: SweepInstrument, plan: SweepPlan, surr
         const reading = await settledReading(supply, surroundings)
         if (Math.abs(reading.volts) < SHORT_SHARE * volts) {
           yield { kind: 'stopped', why: 'stalled', sentence: `At ${volts.toFixed(1)} V it takes more than ${plan.ampsLimit} A: it has stalled or seized. The output is off.` }
+          return
+        }
+        if (Math.abs(reading.amps) < OPEN_AMPS) {
+          yield fallenOff
           return
         }
         yield { kind: 'running', direction, ...reading }
@@ -113,7 +117,10 @@ export async function* sweepMotor(supply: SweepInstrument, plan: SweepPlan, surr
   }
 }
 
-async function* heldReadings(supply: SweepInstrument, plan: SweepPlan, surroundings: SweepSurroundings, first: number, last: number, doing: (what: string) => SweepEvent): AsyncGenerator<SweepEvent> {
+const fallenOff: SweepEvent = { kind: 'stopped', why: 'open', sentence: 'Nothing flows any more: a clamp fell off, or a lead came loose. The output is off; the readings before it stand.' }
+
+/** @returns true when nothing flowed any more */
+async function* heldReadings(supply: SweepInstrument, plan: SweepPlan, surroundings: SweepSurroundings, first: number, last: number, doing: (what: string) => SweepEvent): AsyncGenerator<SweepEvent, boolean> {
   for (let turn = first; turn <= last; turn++) {
     yield { kind: 'hold', turn, of: plan.lockedAngles }
     await surroundings.held(turn)
@@ -124,11 +131,16 @@ async function* heldReadings(supply: SweepInstrument, plan: SweepPlan, surroundi
       await surroundings.pause(SETTLE_SECONDS)
       const reading = { volts: await supply.measureVolts(), amps: await supply.measureAmps() }
       await supply.output(false)
+      if (Math.abs(reading.amps) < OPEN_AMPS) {
+        yield fallenOff
+        return true
+      }
       yield { kind: 'locked', ...reading, turn }
     }
   }
   await surroundings.free()
   yield { kind: 'let-go' }
+  return false
 }
 
 async function protectiveStart(supply: SweepInstrument, { pause }: SweepSurroundings): Promise<SweepEvent | null> {

@@ -1,5 +1,8 @@
+import { v7 as newId } from 'uuid'
+import { usualCommands } from '../../bench/supply/supply-commands'
 import { writeFileSync } from 'node:fs'
 import { expect, lines, signIn, takeInQuickly, test, typeReading } from './shop'
+import { OutsideSupply } from '../support/outside-supply'
 import { PASSWORD, TestShop } from '../support/test-shop'
 
 test.describe('bad input at the sheet', () => {
@@ -154,6 +157,44 @@ test.describe('with a shop of its own', () => {
     await shop.startServer()
     await expect.poll(() => standing(page, jobId), { timeout: 30_000 }).toEqual([4, 5, 6, 8, 10, 12])
     await expect(page.getByText('waiting for the server')).toBeHidden()
+  })
+
+  test('a supply on the network: the clamp falls off, then the server is killed with the output on; it goes off, and what was read stays', async ({ page }) => {
+    const supply = await OutsideSupply.start()
+    await signIn(page, shop)
+    const accuracy = { percentOfReading: 0.05, digits: 2, resolution: 0.001 }
+    const fields = { name: 'Supply at the wall', kind: 'network', host: '127.0.0.1', port: supply.port, leadOhms: 0, commands: { ...usualCommands }, voltage: accuracy, current: accuracy, retired: false }
+    const entered = await page.request.post(`${shop.url}/api/commands/instrument.save`, { headers: { origin: shop.url }, data: { commandId: newId(), capturedAt: new Date().toISOString(), payload: { id: newId(), fields } } })
+    expect(await entered.json()).toMatchObject({ result: { version: 1 } })
+    const jobId = await takeInQuickly(page, shop, 'Gannet')
+    await page.getByRole('button', { name: 'With a meter', exact: true }).click()
+    const panel = page.getByRole('region', { name: 'Measure with the supply' })
+    const begin = async (): Promise<void> => {
+      await page.getByRole('button', { name: 'Measure with the supply' }).click()
+      await expect(panel).toContainText('Take off')
+      await page.keyboard.press('PageDown')
+      await expect(panel.getByRole('status')).toContainText('1 of 12', { timeout: 20_000 })
+    }
+    await begin()
+    await page.keyboard.press('PageDown')
+    await expect(panel.getByRole('status')).toContainText('2 of 12', { timeout: 20_000 })
+    await supply.say('unclamp')
+    await page.keyboard.press('PageDown')
+    await expect(panel.getByRole('status')).toContainText('Nothing flows any more: a clamp fell off', { timeout: 20_000 })
+    await expect.poll(() => standing(page, jobId)).toHaveLength(2)
+    await panel.getByRole('button', { name: 'Back to the sheet' }).click()
+
+    await supply.say('clamp')
+    await begin()
+    await page.keyboard.press('PageDown')
+    await expect.poll(() => supply.isOn(), { intervals: [20] }).toBe(true)
+    process.kill(shop.server.pid, 'SIGKILL')
+    await shop.server.ended
+    await expect.poll(() => supply.isOn()).toBe(false)
+    await expect(panel).toContainText('The connection to the server is cut')
+    await shop.startServer()
+    await expect.poll(async () => (await standing(page, jobId)).length, { timeout: 30_000 }).toBeGreaterThanOrEqual(2)
+    supply.close()
   })
 
   test('the database is stopped for twenty seconds: the screen goes on, and everything arrives once it is back', async ({ page }) => {
