@@ -3,6 +3,7 @@ import { v7 as newId } from 'uuid'
 import { judgeAgainstHistory } from '~~/core/motor/history-judgement'
 import { motorFigures } from '~~/core/motor/motor-figures'
 import { judgeSheet } from '~~/core/motor/sheet-judgement'
+import { isMetered } from '~~/core/motor/sheet-reading'
 import type { JobBook, ReadingRow, SheetRow } from '~~/shared/book'
 import type { ReadingFields, SheetFields, SheetStation } from '~~/shared/messages/bench-entries'
 import { compareJob } from '~~/shared/job-comparison'
@@ -126,7 +127,7 @@ async function vouch(line: ReadingRow): Promise<void> {
           <ReadingLines :lines="lines" :machine="machine" @strike="strike" @vouch="vouch" @correct="corrected = $event" />
         </div>
         <div class="judged">
-          <LazySheetChart v-if="sheet.withMeter && counting.length > 0" :readings="counting" :fit="judgement.fit" />
+          <LazySheetChart v-if="counting.some(isMetered)" :readings="counting" :fit="judgement.fit" />
           <HistoryLines v-if="history" :judgement="history" :motor-since="past?.motorSince ?? null" />
           <SequenceLine :lines="lines" />
           <SheetFigures :judgement="judgement" :type="book.type" :with-meter="sheet.withMeter" :readings="counting" />

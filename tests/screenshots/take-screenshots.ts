@@ -3,10 +3,8 @@ import { chromium, type Page } from '@playwright/test'
 import { PASSWORD, TestShop } from '../support/test-shop'
 
 /** Takes the pictures of docs/screenshots/ from the demo scenario: `npm run screenshots`, after a build. */
-const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: string; lampOff?: boolean; size?: { width: number; height: number }; before?: (page: Page) => Promise<unknown> }> = [
+const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: string; lampOff?: boolean; size?: { width: number; height: number }; before?: (page: Page) => Promise<unknown>; after?: (page: Page) => Promise<unknown> }> = [
   { name: 'bench', path: '/' },
-  { name: 'bench-lamp-off', path: '/', lampOff: true },
-  { name: 'jobs', path: '/jobs' },
   { name: 'take-in', path: '/take-in', before: (page) => page.getByRole('button', { name: 'A new owner' }).click() },
   { name: 'first-run', path: '/first-run', job: 'Orrin Seven backwards' },
   { name: 'measuring', path: '/first-run', job: 'wrong direction', before: async (page) => {
@@ -17,6 +15,9 @@ const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: 
       await page.getByRole('status').filter({ hasText: new RegExp(`(hold it|finger)\\.\\s*${turn} of 12`) }).waitFor({ timeout: 60_000 })
       if (turn < 7) await page.keyboard.press('PageDown')
     }
+  }, after: async (page) => {
+    await page.keyboard.press('Escape')
+    await page.getByText('Stopped. The output is off').waitFor()
   } },
   { name: 'first-run-without-a-meter', path: '/first-run', job: 'Glen turnouts' },
   { name: 'find', path: '/find', job: 'Lady of the Vale' },
@@ -31,13 +32,26 @@ const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: 
   { name: 'engine-drive', path: '/drive', engine: 'ridge 55' },
   { name: 'engine-pickups', path: '/pickups', engine: 'saltmark 230' },
   { name: 'engine-way-in', path: '/parts', engine: 'saltmark 230', lampOff: true },
-  { name: 'workshop', path: '/workshop' },
   { name: 'phone-first-run', path: '/first-run', job: 'Orrin Seven backwards', size: { width: 390, height: 844 } },
-  { name: 'sign-in', path: '/sign-in' },
+  { name: 'motor-over-the-years', path: '/motor', engine: 'Orrin Seven' },
+  { name: 'rebuild', path: '/rebuild', job: 'taken apart by my nephew' },
+  { name: 'sequence-test', path: '/first-run', job: 'will not change over', before: (page) => page.getByRole('region', { name: 'Sequence switch' }).waitFor() },
+  { name: 'instruments', path: '/instruments', before: async (page) => {
+    for (const [bench, engine, halfVolts] of [['Simulated bench supply', 'ridge', 12], ['Simulated supply by the window', 'orrin', 16]] as const) {
+      const panel = page.getByRole('region', { name: bench })
+      await panel.getByLabel('What lies on this bench').fill(engine)
+      await panel.getByRole('button', { name: new RegExp(engine, 'i') }).first().click()
+      await panel.getByRole('button', { name: 'Watch it live' }).click()
+      await panel.getByRole('button', { name: /^Output on/ }).click()
+      for (let half = 0; half < halfVolts; half++) await panel.getByRole('button', { name: 'Half a volt more' }).click()
+    }
+    await page.waitForTimeout(12_000)
+    await page.getByRole('heading', { name: 'Instruments' }).click()
+  } },
 ]
 
-// The simulated supply in a hurry.
-process.env.ECHOPPE_BENCH_PACE ??= '40'
+// The simulated supply in some hurry: enough for a sheet, slow enough for a moving chart.
+process.env.ECHOPPE_BENCH_PACE ??= '10'
 const folder = 'docs/screenshots'
 mkdirSync(folder, { recursive: true })
 const shop = await TestShop.open('scenario')
@@ -48,30 +62,29 @@ try {
     const page = await context.newPage()
     if (view.lampOff) await page.addInitScript(() => localStorage.setItem('echoppe.lamp', 'off'))
     await page.goto(`${shop.url}/sign-in`)
-    if (view.path !== '/sign-in') {
-      await page.getByLabel('Name').fill('maren')
-      await page.getByLabel('Password').fill(PASSWORD)
-      await page.getByRole('button', { name: 'Sign in' }).click()
-      await page.getByRole('navigation', { name: 'Places' }).waitFor()
-      let path = view.path
-      if (view.job) {
-        const answer = await page.request.get(`${shop.url}/api/jobs?sort=number&search=${encodeURIComponent(view.job)}`)
-        const { rows } = await answer.json() as { rows: Array<{ id: string }> }
-        if (!rows[0]) throw new Error(`The scenario has no job for “${view.job}”.`)
-        path = `/jobs/${rows[0].id}${view.path}`
-      }
-      if (view.engine) {
-        const answer = await page.request.get(`${shop.url}/api/engines?search=${encodeURIComponent(view.engine)}`)
-        const { rows } = await answer.json() as { rows: Array<{ id: string }> }
-        if (!rows[0]) throw new Error(`The scenario has no engine “${view.engine}”.`)
-        path = `/engines/${rows[0].id}${view.path}`
-      }
-      await page.goto(`${shop.url}${path}`)
+    await page.getByLabel('Name').fill('maren')
+    await page.getByLabel('Password').fill(PASSWORD)
+    await page.getByRole('button', { name: 'Sign in' }).click()
+    await page.getByRole('navigation', { name: 'Places' }).waitFor()
+    let path = view.path
+    if (view.job) {
+      const answer = await page.request.get(`${shop.url}/api/jobs?sort=number&search=${encodeURIComponent(view.job)}`)
+      const { rows } = await answer.json() as { rows: Array<{ id: string }> }
+      if (!rows[0]) throw new Error(`The scenario has no job for “${view.job}”.`)
+      path = `/jobs/${rows[0].id}${view.path}`
     }
+    if (view.engine) {
+      const answer = await page.request.get(`${shop.url}/api/engines?search=${encodeURIComponent(view.engine)}`)
+      const { rows } = await answer.json() as { rows: Array<{ id: string }> }
+      if (!rows[0]) throw new Error(`The scenario has no engine “${view.engine}”.`)
+      path = `/engines/${rows[0].id}${view.path}`
+    }
+    await page.goto(`${shop.url}${path}`)
     await page.waitForLoadState('networkidle')
     await view.before?.(page)
     await page.evaluate(() => document.fonts.ready)
     await page.screenshot({ path: `${folder}/${view.name}.png` })
+    await view.after?.(page)
     await context.close()
     console.log(`${folder}/${view.name}.png`)
   }
