@@ -6,7 +6,7 @@ import { expect, findJob, signIn, test } from './shop'
 // Every screen is opened and gone through by axe in one test.
 test.setTimeout(240_000)
 
-const engineViews = ['', '/path', '/drive', '/pickups', '/parts']
+const engineViews = ['', '/path', '/drive', '/pickups', '/parts', '/motor']
 
 async function engineAddress(page: Page, shop: TestShop): Promise<string> {
   const answer = await page.request.get(`${shop.url}/api/engines?search=saltmark%20230`)
@@ -15,9 +15,9 @@ async function engineAddress(page: Page, shop: TestShop): Promise<string> {
 }
 
 const screens: ReadonlyArray<readonly [name: string, path: string, job?: string]> = [
-  ['bench', '/'], ['jobs', '/jobs'], ['take-in', '/take-in'], ['engines and owners', '/engines'], ['workshop', '/workshop'],
+  ['bench', '/'], ['jobs', '/jobs'], ['take-in', '/take-in'], ['engines and owners', '/engines'], ['instruments', '/instruments'], ['workshop', '/workshop'],
   ['job, take in', '/take-in', 'Cellar find'], ['job, first run', '/first-run', 'Orrin Seven backwards'], ['job, find', '/find', 'Lady of the Vale'], ['job, strip', '/strip', 'Little bus'],
-  ['job, mend', '/mend', 'Orrin Seven backwards'], ['job, prove', '/prove', 'Cellar find'], ['job, hand back', '/hand-back', 'Cellar find'],
+  ['job, mend', '/mend', 'Orrin Seven backwards'], ['job, rebuild', '/rebuild', 'taken apart by my nephew'], ['job, sequence switch', '/first-run', 'will not change over'], ['job, prove', '/prove', 'Cellar find'], ['job, hand back', '/hand-back', 'Cellar find'],
 ]
 
 for (const lamp of ['on', 'off'] as const) {
