@@ -59,7 +59,7 @@ export class LinearNetwork {
   /** Node potentials, V, under the injected currents, A; within each island they must add up to nothing. */
   potentials(injected: Float64Array): Float64Array {
     const { size, lower, grounded } = this
-    const result = Float64Array.from(injected)
+    const result = injected.slice()
     for (let row = 0; row < size; row++) {
       if (grounded[row]) {
         result[row] = 0
@@ -79,7 +79,8 @@ export class LinearNetwork {
 }
 
 function islandsOf(size: number, branches: readonly Branch[]): Int32Array {
-  const parent = Int32Array.from({ length: size }, (_, node) => node)
+  const parent = new Int32Array(size)
+  for (let node = 0; node < size; node++) parent[node] = node
   const find = (node: number): number => {
     let root = node
     while ((parent[root] as number) !== root) root = parent[root] as number
@@ -93,5 +94,7 @@ function islandsOf(size: number, branches: readonly Branch[]): Int32Array {
   for (const { from, to, conductance } of branches) {
     if (conductance > 0) parent[find(from)] = find(to)
   }
-  return Int32Array.from({ length: size }, (_, node) => find(node))
+  const island = new Int32Array(size)
+  for (let node = 0; node < size; node++) island[node] = find(node)
+  return island
 }

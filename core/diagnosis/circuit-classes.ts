@@ -1,0 +1,108 @@
+import { circuitSuspectOf, type CircuitSuspect } from './electrical-fault-of'
+import type { Suspect } from './suspects'
+
+/**
+ * How something that comes and goes is just now: dead until it is moved, or making and breaking all the time. It
+ * stays so from one test to the next, so it is part of the hypothesis and not of the test.
+ */
+export type Mood = 'dead' | 'unsteady'
+
+/** A suspect as it may be: one that comes and goes is either dead or unsteady. */
+export interface Variant {
+  readonly suspect: number
+  /** Null for what is always so. */
+  readonly mood: Mood | null
+  /** Share of the suspect's chance. */
+  readonly share: number
+}
+
+/** One thing that can be wrong as far as circuit and drive can tell: variants that do the same share it. */
+export interface CircuitClass {
+  /** One of those that do this. */
+  readonly suspect: Suspect
+  readonly circuit: CircuitSuspect
+  readonly mood: Mood | null
+}
+
+/** Of what comes and goes, how often it is found dead. From memory. */
+const DEAD_SHARE = 0.45
+
+/** Friction comes in grades, in times the motor's own: nothing outside tells 1.2 from 1.5. */
+const dragGrades = [1.2, 2.5, 5, 60] as const
+
+/**
+ * Sorts suspects by what they do to circuit and drive, so that sets which look alike from outside are worked out
+ * once. Friction adds up over a set before it is graded.
+ */
+export class CircuitClasses {
+  private readonly classes: CircuitClass[] = []
+  readonly variants: readonly Variant[]
+  /** By variant: its class; −1 where the circuit does not see it; −2 where it is friction. */
+  private readonly classOf: Int32Array
+  private readonly steadyDrag: Float64Array
+  private readonly waveringDrag: Float64Array
+  private readonly dragClass = new Map<string, number>()
+
+  constructor(suspects: readonly Suspect[], firstMotor: string | null) {
+    const seen = suspects.map((suspect) => circuitSuspectOf(suspect, firstMotor))
+    const variants = seen.flatMap((circuit, suspect): Variant[] => (circuit && circuit.shows !== 'always' && circuit.fault.drag === undefined
+      ? [{ suspect, mood: 'dead', share: DEAD_SHARE }, { suspect, mood: 'unsteady', share: 1 - DEAD_SHARE }]
+      : [{ suspect, mood: null, share: 1 }]))
+    this.variants = variants
+    this.classOf = new Int32Array(variants.length).fill(-1)
+    this.steadyDrag = new Float64Array(variants.length)
+    this.waveringDrag = new Float64Array(variants.length)
+    const known = new Map<string, number>()
+    for (const [index, { suspect: of, mood }] of variants.entries()) {
+      const [suspect, circuit] = [suspects[of] as Suspect, seen[of]]
+      if (!circuit) continue
+      if (circuit.fault.drag !== undefined) {
+        // Friction that comes and goes with the turn of a wheel does so all the time.
+        this.classOf[index] = -2
+        const by = circuit.shows === 'always' ? this.steadyDrag : this.waveringDrag
+        by[index] = circuit.fault.drag
+        for (const grade of dragGrades) this.addDrag(suspect, circuit.shows, grade)
+        continue
+      }
+      const key = `${circuit.key}/${mood ?? 'always'}`
+      const found = known.get(key) ?? this.classes.push({ suspect, circuit, mood }) - 1
+      known.set(key, found)
+      this.classOf[index] = found
+    }
+  }
+
+  get count(): number {
+    return this.classes.length
+  }
+
+  get(index: number): CircuitClass {
+    return this.classes[index] as CircuitClass
+  }
+
+  /** Classes of a set of variants, ascending, each once. */
+  of(variants: ArrayLike<number>, count: number): number[] {
+    const found: number[] = []
+    let [steady, wavering] = [0, 0]
+    for (let at = 0; at < count; at++) {
+      const variant = variants[at] as number
+      const known = this.classOf[variant] as number
+      if (known === -2) {
+        steady += this.steadyDrag[variant] as number
+        wavering = Math.max(wavering, this.waveringDrag[variant] as number)
+      } else if (known >= 0 && !found.includes(known)) found.push(known)
+    }
+    if (steady > 0) found.push(this.dragClass.get(`always:${gradeOf(steady)}`) as number)
+    if (wavering > 0) found.push(this.dragClass.get(`now-and-then:${gradeOf(wavering)}`) as number)
+    return found.sort((first, second) => first - second)
+  }
+
+  private addDrag(suspect: Suspect, shows: CircuitSuspect['shows'], grade: number): void {
+    const name = `${shows}:${grade}`
+    if (this.dragClass.has(name)) return
+    this.dragClass.set(name, this.classes.push({ suspect, circuit: { fault: { drag: grade }, slips: [], shows, key: `drag:${grade}` }, mood: shows === 'always' ? null : 'unsteady' }) - 1)
+  }
+}
+
+function gradeOf(times: number): number {
+  return dragGrades.reduce((best, grade) => (Math.abs(Math.log(times / grade)) < Math.abs(Math.log(times / best)) ? grade : best))
+}

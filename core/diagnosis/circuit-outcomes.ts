@@ -1,0 +1,186 @@
+import type { EngineDescription } from '../engine/description-schema'
+import { driveTrain } from '../engine/drive-train'
+import type { BenchTest } from './bench-tests'
+import type { CircuitClass, Mood } from './circuit-classes'
+import { SignatureSolver, type Signature } from './electrical-signature'
+import type { Reading } from './knowledge-schema'
+import { mixMoods, type Moods } from './mixed-moods'
+import { OPEN_OHMS, signatureChances, turnsAsItStands } from './signature-chances'
+
+/** From memory; the perturbed runs of the benchmark show how much hangs on them. */
+const runMoods: Readonly<Record<Mood, Moods>> = { dead: [0.8, 0.15, 0.05], unsteady: [0.1, 0.8, 0.1] }
+const rockedMoods: Readonly<Record<Mood, Moods>> = { dead: [0.15, 0.8, 0.05], unsteady: [0.05, 0.9, 0.05] }
+const meterMoods: Readonly<Record<Mood, Moods>> = { dead: [0.6, 0.3, 0.1], unsteady: [0.25, 0.5, 0.25] }
+const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = { motion: 'falters', current: 'flickers', lamp: 'flickers', 'motor-volts': 'jumps', 'rail-ohms': 'jumps' }
+
+/** What one signature gives in every test read from it, and which of its tests read alike in which signatures. */
+interface Readout {
+  readonly turns: boolean
+  readonly wheelOhms: Signature['wheelOhms']
+  readonly chances: Float32Array
+  /** By test: signatures with the same number have the same chances. */
+  readonly alike: Int32Array
+}
+
+interface FromSignature { readonly test: number; readonly offset: number; readonly count: number; readonly reading: Reading; readonly motor: number; readonly unsteady: number; readonly moods: Readonly<Record<Mood, Moods>>; readonly ids: readonly string[] }
+
+/**
+ * The chances of every outcome of every test that is read from circuit and drive, for what is wrong. The circuit is
+ * solved once for each set of broken pieces; what comes and goes is mixed from these.
+ */
+export class CircuitOutcomes {
+  /** Where each test's outcomes begin in a row; −1 for a test read by signs. */
+  readonly offsets: Int32Array
+  /** Chances of a row: all circuit outcomes, then the chance that the motor turns as it stands. */
+  readonly width: number
+  private readonly solver: SignatureSolver
+  private readonly readouts = new Map<string, Readout>()
+  private readonly fromSignature: readonly FromSignature[]
+  private readonly meterTests: ReadonlyMap<string, readonly number[]>
+  private readonly wheelTests: readonly number[]
+  private readonly turningTests: readonly number[]
+  private readonly known: Array<Map<string, number>> = []
+
+  /**
+   * @param description the engine
+   * @param tests all its tests
+   */
+  constructor(private readonly description: EngineDescription, private readonly tests: readonly BenchTest[]) {
+    const treads = tests.filter(({ test }) => test.reading.kind === 'wheel-continuity').map(({ place }) => place.components)
+    this.solver = new SignatureSolver(description, treads)
+    this.offsets = new Int32Array(tests.length).fill(-1)
+    const ofKind = (kind: Reading['kind']): number[] => tests.flatMap(({ test }, index) => (test.reading.kind === kind ? [index] : []))
+    let width = 0
+    const fromSignature: FromSignature[] = []
+    const meterTests = new Map<string, number[]>()
+    for (const [index, { test, place }] of tests.entries()) {
+      const { reading } = test
+      if (reading.kind === 'signs') continue
+      this.offsets[index] = width
+      const ids = test.outcomes.map((outcome) => outcome.id)
+      if (reading.kind === 'component-ohms') meterTests.set(place.id, [...meterTests.get(place.id) ?? [], index])
+      else if (reading.kind !== 'wheel-continuity' && reading.kind !== 'wheels-turn') {
+        fromSignature.push({
+          test: index, offset: width, count: ids.length, reading, ids,
+          motor: Math.max(0, description.motors.findIndex((entry) => entry.id === place.motor)),
+          unsteady: ids.indexOf(unsteadyOutcome[reading.kind] ?? ''),
+          moods: reading.kind === 'motion' && reading.feed === 'track-rocked' ? rockedMoods : reading.kind.endsWith('ohms') ? meterMoods : runMoods,
+        })
+      }
+      width += ids.length
+    }
+    this.width = width + 1
+    this.fromSignature = fromSignature
+    this.meterTests = meterTests
+    this.wheelTests = ofKind('wheel-continuity')
+    this.turningTests = ofKind('wheels-turn')
+    this.known = fromSignature.map(() => new Map())
+  }
+
+  get solved(): number {
+    return this.readouts.size
+  }
+
+  /** @param present each class once; two steady frictions are one */
+  row(present: readonly CircuitClass[]): Float32Array {
+    const steady = present.filter(({ mood }) => mood === null)
+    const wavering = present.filter(({ mood }) => mood !== null)
+    // readouts[mask]: those of the wavering ones whose bit is set are broken at that moment.
+    const readouts = Array.from({ length: 1 << wavering.length }, (_, mask) => this.readout([...steady, ...wavering.filter((__, bit) => mask & (1 << bit))]))
+    const [made] = readouts as [Readout]
+    const chances = readouts.map((readout) => readout.chances)
+    const row = new Float32Array(this.width)
+    for (const [place, { offset, count, unsteady, moods }] of this.fromSignature.entries()) {
+      if (readouts.every((readout) => readout.alike[place] === made.alike[place])) row.set(made.chances.subarray(offset, offset + count), offset)
+      else mixMoods(chances, wavering.map(({ mood }) => moods[mood as Mood]), unsteady, row, offset, count, offset)
+    }
+    for (const tests of this.meterTests.values()) for (const test of tests) row[this.offsets[test] as number] = 1
+    for (const { suspect } of present) for (const test of this.meterTests.get(suspect.place.id) ?? []) this.fill(row, test, componentOhms(this.tests[test] as BenchTest, present))
+    for (const test of this.wheelTests) this.fill(row, test, this.wheelContinuity(this.tests[test] as BenchTest, steady, wavering))
+    for (const test of this.turningTests) this.fill(row, test, this.wheelsTurn(present))
+    row[this.width - 1] = readouts.some(({ turns }) => turns) ? 1 : 0
+    return row
+  }
+
+  private fill(row: Float32Array, test: number, chances: Readonly<Record<string, number>>): void {
+    const offset = this.offsets[test] as number
+    for (const [at, { id }] of (this.tests[test] as BenchTest).test.outcomes.entries()) row[offset + at] = chances[id] ?? 0
+  }
+
+  private readout(present: readonly CircuitClass[]): Readout {
+    const key = present.map(({ circuit }) => circuit.key).sort().join('|')
+    const known = this.readouts.get(key)
+    if (known) return known
+    const signature = key === '' ? this.solver.healthy : this.solver.solve(present.map(({ circuit }) => circuit.fault))
+    const chances = new Float32Array(this.width)
+    const alike = Int32Array.from(this.fromSignature, ({ offset, reading, motor, ids }, place) => {
+      const found = signatureChances(reading, signature, this.solver.healthy, motor)
+      for (const [at, id] of ids.entries()) chances[offset + at] = found[id] ?? 0
+      const words = ids.map((id) => found[id] ?? 0).join()
+      const numbers = this.known[place] as Map<string, number>
+      const number = numbers.get(words) ?? numbers.size
+      numbers.set(words, number)
+      return number
+    })
+    const readout = { turns: turnsAsItStands(signature), wheelOhms: signature.wheelOhms, chances, alike }
+    this.readouts.set(key, readout)
+    return readout
+  }
+
+  private wheelsTurn(present: readonly CircuitClass[]): Readonly<Record<string, number>> {
+    const slips = present.flatMap(({ circuit }) => circuit.slips)
+    if (slips.length === 0) return { all: 1 }
+    const driven = (without: ReadonlySet<string>): number => driveTrain(this.description, without).wheels.filter((wheel) => wheel.driven).length
+    const left = driven(new Set(slips))
+    return left === 0 ? { none: 1 } : left < driven(new Set()) ? { some: 1 } : { all: 1 }
+  }
+
+  /** Wheel by wheel: a film leaves some, a lead off leaves none of its side. */
+  private wheelContinuity({ place }: BenchTest, steady: readonly CircuitClass[], wavering: readonly CircuitClass[]): Readonly<Record<string, number>> {
+    const here = ({ suspect }: CircuitClass): boolean => suspect.place.truck === place.truck && (suspect.place.role === 'treads' || suspect.place.role === 'axle-contacts')
+    const [first = ''] = place.components
+    const sound = this.solver.healthy.wheelOhms.get(first) ?? []
+    const openShare = (present: readonly CircuitClass[]): number => {
+      const sides = this.readout(present).wheelOhms.get(first) ?? []
+      return sides.filter((ohms) => ohms > OPEN_OHMS).length / Math.max(1, sides.length)
+    }
+    let [all, some, none] = [1, 0, 0]
+    const meet = ([broken, partly, made]: Moods): void => {
+      none += (1 - none) * broken
+      some = (1 - broken) * (some + all * partly)
+      all *= made
+    }
+    for (const entry of [...steady, ...wavering].filter(here)) {
+      const { effect } = entry.suspect.fault
+      if (entry.circuit.shows === 'film') meet([0.2, 0.65, 0.15])
+      else if (entry.circuit.shows === 'now-and-then') meet([0.1, 0.5, 0.4])
+      // An even layer reads high on most wheels; what does not touch at all reads open.
+      else if (effect.kind === 'component') meet(effect.state === 'open' ? [0.7, 0.3, 0] : [0.15, 0.75, 0.1])
+    }
+    const series = steady.filter((entry) => !here(entry))
+    const open = openShare(series)
+    if (open === 1) return { none: 1 }
+    if (open > 0) meet([0.05, 0.95, 0])
+    const sides = this.readout(series).wheelOhms.get(first) ?? []
+    if (open === 0 && sides.some((ohms, side) => ohms > 20 + 3 * (sound[side] ?? 0))) meet([0.1, 0.7, 0.2])
+    for (const entry of wavering.filter((other) => !here(other))) if (openShare([...series, entry]) > open) meet([0.2, 0.4, 0.4])
+    return { all, some, none }
+  }
+}
+
+/** A meter across the piece itself. */
+function componentOhms({ test, place }: BenchTest, present: readonly CircuitClass[]): Readonly<Record<string, number>> {
+  const open = test.reading.kind === 'component-ohms' && test.reading.expect === 'open'
+  let [well, wrong, jumps] = [1, 0, 0]
+  for (const { suspect, mood } of present) {
+    const { effect } = suspect.fault
+    if (suspect.place.id !== place.id || effect.kind !== 'component') continue
+    const passes = effect.state === 'shorted' || (effect.state === 'high-resistance' && (place.role.endsWith('insulation') || place.role === 'suppressor'))
+    if (open !== passes) continue
+    const [bad, unsteady] = mood === null ? (effect.state === 'high-resistance' ? [0.9, 0.05] : [1, 0]) : meterMoods[mood]
+    wrong += well * bad
+    jumps += well * unsteady
+    well *= 1 - bad - unsteady
+  }
+  return { 'as-it-should': well, wrong, jumps }
+}

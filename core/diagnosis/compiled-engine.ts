@@ -1,0 +1,150 @@
+import type { EngineDescription } from '../engine/description-schema'
+import { benchTestsOf, type BenchTest } from './bench-tests'
+import { CircuitClasses, type Variant } from './circuit-classes'
+import { CircuitOutcomes } from './circuit-outcomes'
+import type { Circumstance, Fault, Knowledge, Remedy } from './knowledge-schema'
+import { placesOf, type Place } from './places-of'
+import { suspectsOf, type Suspect } from './suspects'
+
+/** Of an unlisted fault: how far every outcome goes towards “anything may be seen”. */
+const UNLISTED_SPREAD = 0.6
+
+const unlistedPlace: Place = { id: 'unlisted', role: 'engine', name: 'engine', components: [], links: [], turnable: null, motor: null, truck: null, part: null, access: null }
+const unlistedRemedy: Remedy = { id: 'search-on', name: 'Search on by hand', minutes: 45, reach: 'as-it-stands', parts: [], products: [], caution: '', success: 0.7, after: [], school: '', source: 'judged' }
+const unlistedFault = (prior: number): Fault => ({ id: 'unlisted', name: 'something the book does not know', area: 'outside', role: 'engine', effect: { kind: 'none' }, prior, raisedBy: [], signs: [], remedy: unlistedRemedy.id, bornAtRefit: false, source: 'judged' })
+
+/**
+ * One engine, made ready for diagnosis: its suspects and tests, and the chance of every outcome for any set of
+ * suspects. What the circuit shows is solved once for each set it can tell apart and looked up from then on.
+ */
+export class CompiledEngine {
+  readonly places: readonly Place[]
+  readonly suspects: readonly Suspect[]
+  readonly tests: readonly BenchTest[]
+  /** Index of the fault that no row names. */
+  readonly unlisted: number
+  readonly outcomes: CircuitOutcomes
+  private readonly classes: CircuitClasses
+  /** By variant: its suspect. */
+  readonly suspectOf: Int16Array
+  private readonly rows = new Map<number | string, Float32Array>()
+  private readonly testIndex: ReadonlyMap<string, number>
+  private readonly suspectIndex: ReadonlyMap<string, number>
+  /** By test: 1 − chance of each sign, suspects × outcomes; null for a test the circuit answers. */
+  private readonly silence: ReadonlyArray<Float64Array | null>
+
+  constructor(readonly description: EngineDescription, readonly knowledge: Knowledge, readonly circumstances: ReadonlySet<Circumstance> = new Set(), learned: Readonly<Record<string, number>> = {}) {
+    this.places = placesOf(description)
+    const listed = suspectsOf(description, this.places, knowledge, circumstances, learned)
+    this.suspects = [...listed, { id: 'unlisted', fault: unlistedFault(knowledge.unlisted), place: unlistedPlace, name: 'something the book does not know', prior: knowledge.unlisted, remedy: unlistedRemedy, goal: [] }]
+    this.unlisted = listed.length
+    this.tests = benchTestsOf(description, this.places, knowledge, circumstances)
+    this.outcomes = new CircuitOutcomes(description, this.tests)
+    this.classes = new CircuitClasses(this.suspects, description.motors[0]?.id ?? null)
+    this.suspectOf = Int16Array.from(this.variants, (variant) => variant.suspect)
+    this.testIndex = new Map(this.tests.map((test, index) => [test.id, index]))
+    this.suspectIndex = new Map(this.suspects.map((suspect, index) => [suspect.id, index]))
+    this.silence = this.tests.map((test) => this.silenceOf(test))
+  }
+
+  /** Suspects as they may be; hypotheses are made of these. */
+  get variants(): readonly Variant[] {
+    return this.classes.variants
+  }
+
+  /** @throws RangeError naming the test this engine does not have */
+  indexOfTest(id: string): number {
+    const index = this.testIndex.get(id)
+    if (index === undefined) throw new RangeError(`There is no test “${id}” for ${this.description.name}.`)
+    return index
+  }
+
+  /** @throws RangeError naming the suspect this engine does not have */
+  indexOfSuspect(id: string): number {
+    const index = this.suspectIndex.get(id)
+    if (index === undefined) throw new RangeError(`There is no suspect “${id}” in ${this.description.name}.`)
+    return index
+  }
+
+  /** @throws RangeError naming the outcome the test does not have */
+  indexOfOutcome(test: number, id: string): number {
+    const index = (this.tests[test] as BenchTest).test.outcomes.findIndex((outcome) => outcome.id === id)
+    if (index < 0) throw new RangeError(`The test “${this.tests[test]?.id ?? ''}” cannot come out as “${id}”.`)
+    return index
+  }
+
+  /**
+   * What the circuit shows with these variants present; the same row comes back for every set it cannot tell apart.
+   *
+   * @param variants those present, the first `count` of them
+   */
+  circuitRow(variants: ArrayLike<number>, count: number): Float32Array {
+    const classes = this.classes.of(variants, count)
+    const base = this.classes.count + 1
+    // Up to seven classes fit a number exactly; confirmed faults can make more.
+    const key = classes.length <= 7 ? classes.reduce((code, entry) => code * base + entry + 1, 0) : classes.join()
+    const known = this.rows.get(key)
+    if (known) return known
+    const row = this.outcomes.row(classes.map((entry) => this.classes.get(entry)))
+    this.rows.set(key, row)
+    return row
+  }
+
+  /**
+   * Chance of each outcome of a test, misreading counted in. They add up to one; where the test can only be judged
+   * on a motor that turns and it does not, what is said anyway is as likely one as the other.
+   *
+   * @param test index of the test
+   * @param variants those present, the first `present` of them
+   * @param row what the circuit makes of them
+   * @param out filled from its start
+   */
+  chances(test: number, variants: ArrayLike<number>, present: number, row: Float32Array, out: Float64Array): void {
+    const { suspectOf } = this
+    const { test: known } = this.tests[test] as BenchTest
+    const count = known.outcomes.length
+    const offset = this.outcomes.offsets[test] as number
+    const silence = this.silence[test]
+    if (silence) {
+      let notLater = 1
+      for (let outcome = count - 1; outcome > 0; outcome--) {
+        let silent = 1 - (known.outcomes[outcome]?.leak ?? 0)
+        for (let at = 0; at < present; at++) silent *= silence[(suspectOf[variants[at] as number] as number) * count + outcome] as number
+        out[outcome] = notLater * (1 - silent)
+        notLater *= silent
+      }
+      out[0] = notLater
+    } else {
+      let sum = 0
+      for (let outcome = 0; outcome < count; outcome++) sum += row[offset + outcome] as number
+      for (let outcome = 0; outcome < count; outcome++) out[outcome] = sum > 0 ? (row[offset + outcome] as number) / sum : 1 / count
+    }
+    let spread = known.misread
+    for (let at = 0; at < present; at++) if (suspectOf[variants[at] as number] === this.unlisted) spread = Math.max(spread, UNLISTED_SPREAD)
+    if (known.needsRunning && (row[row.length - 1] as number) === 0) spread = 1
+    for (let outcome = 0; outcome < count; outcome++) out[outcome] = (1 - spread) * (out[outcome] as number) + spread / count
+  }
+
+  private silenceOf({ test, place }: BenchTest): Float64Array | null {
+    if (test.reading.kind !== 'signs') return null
+    const count = test.outcomes.length
+    const silence = new Float64Array(this.suspects.length * count).fill(1)
+    for (const [index, suspect] of this.suspects.entries()) {
+      if (!concerns(place, suspect.place)) continue
+      for (const sign of suspect.fault.signs) {
+        if (sign.test !== test.id) continue
+        const outcome = test.outcomes.findIndex((entry) => entry.id === sign.outcome)
+        silence[index * count + outcome] = (silence[index * count + outcome] as number) * (1 - sign.chance)
+      }
+    }
+    return silence
+  }
+}
+
+/** A test at one bogie says nothing of another; a test of the whole engine sees them all. */
+function concerns(tested: Place, suspected: Place): boolean {
+  if (tested.role === 'engine' || tested.role === 'outside' || tested.id === suspected.id) return true
+  if (tested.motor !== null && suspected.motor !== null) return tested.motor === suspected.motor
+  if (tested.truck !== null && suspected.truck !== null) return tested.truck === suspected.truck
+  return tested.motor === null && tested.truck === null && tested.components.length === 0
+}

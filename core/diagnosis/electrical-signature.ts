@@ -1,0 +1,302 @@
+import { Circuit } from '../engine/circuit'
+import { conductanceOf } from '../engine/component-conductance'
+import type { ComponentState, EngineDescription } from '../engine/description-schema'
+import { DECODER_SWITCH, hasDecoder } from '../engine/fit-decoder'
+import { PatternedNetwork, UNJOINED_OHMS } from '../engine/patterned-network'
+import { settleMotors, type ElectricMotor, type SourceResponse } from '../engine/motor-balance'
+import { runningPositions } from '../engine/pickup-map'
+import { refitted } from '../engine/refit'
+import { polesOf } from './places-of'
+
+/** Where a supply is put for a run. */
+export const feeds = ['track', 'wheels', 'pickups', 'motor-leads', 'terminals', 'brushes', 'dcc-track', 'decoder-bypassed'] as const
+export type Feed = (typeof feeds)[number]
+
+/** What a run shows, as the machine would show it to a meter. */
+export interface Run {
+  readonly amps: number
+  readonly limited: boolean
+  /** Slowest motor's speed against a sound engine's; 0 where it stands. */
+  readonly speed: number
+  /** −1 where the first motor turns against the sound engine's way. */
+  readonly way: number
+  readonly motorVolts: number
+  /** Power of the first lamp against a sound engine's. */
+  readonly lamp: number
+}
+
+/** Everything a meter could read with these things wrong, and nothing coming and going. */
+export interface Signature {
+  readonly runs: Readonly<Partial<Record<Feed, Run>>>
+  readonly railOhms: number
+  readonly motorOhms: readonly number[]
+  /** Ω from a wheel on each side of each place to the motor lead of its pole, the engine off the track; by the place's first component. */
+  readonly wheelOhms: ReadonlyMap<string, readonly number[]>
+}
+
+/** What is wrong, as the circuit takes it. */
+export interface ElectricalFault {
+  readonly states?: Readonly<Record<string, ComponentState>>
+  readonly magnets?: Readonly<Record<string, number>>
+  /** Dry friction added, in times the motor's own. */
+  readonly drag?: number
+  /** Share of the pull that is left, and resistance in times its own. */
+  readonly winding?: { readonly motor: string; readonly pull: number; readonly ohmsTimes: number }
+  readonly turned?: string
+  readonly supply?: 'open' | 'high-resistance'
+  /** What a decoder still runs on. */
+  readonly decoderRunsOn?: readonly ('dc' | 'dcc')[]
+}
+
+const RUN_VOLTS = 9
+const LIMIT_AMPS = 2
+const SUPPLY_OHMS = 0.1
+const POOR_SUPPLY_OHMS = 120
+const NO_OHMS = Number.POSITIVE_INFINITY
+
+/** Two points of the network at which something is put on or read. */
+interface Port { readonly from: number; readonly to: number }
+
+/** The circuit with what is refitted the other way round, and its conductances by the decoder's position. */
+interface Assembled {
+  readonly circuit: Circuit
+  readonly network: PatternedNetwork
+  readonly magnets: Readonly<Record<string, number>>
+  readonly conductances: ReadonlyMap<DecoderPosition, Float64Array>
+}
+type DecoderPosition = 'straight' | 'silent'
+
+/** A motor as one condition leaves it. */
+interface ConditionedMotor {
+  readonly electric: ElectricMotor
+  readonly port: Port
+  readonly field: Port | null
+  readonly fieldConductance: number
+  readonly pull: number
+  /** What one volt of its back-EMF does to every node. */
+  readonly perEmf: Float64Array
+}
+
+/**
+ * Solves an engine's circuit for what is wrong with it and says what every meter and every supply would show. One
+ * factorisation serves all ports of a condition.
+ */
+export class SignatureSolver {
+  private readonly decoder: boolean
+  private readonly assembled = new Map<string, Assembled>()
+  /** Treads, rollers and shoes: what leaves the rails when the engine is lifted. */
+  private readonly railComponents: readonly number[]
+  private readonly bypass: Readonly<Record<string, ComponentState>>
+  private readonly feedPorts: ReadonlyMap<Feed, Port>
+  private readonly railPort: Port
+  private readonly terminalPorts: ReadonlyArray<Port | null>
+  private readonly wheelPorts: ReadonlyMap<string, readonly Port[]>
+  private readonly lamp: number
+  private readonly healthySpeed = new Map<Feed, readonly number[]>()
+  private readonly healthyLamp = new Map<Feed, number>()
+  readonly healthy: Signature
+  private soundKnown = false
+
+  /**
+   * @param description the engine
+   * @param treadPlaces components of each place whose wheels are measured to the motor's lead
+   */
+  constructor(private readonly description: EngineDescription, treadPlaces: ReadonlyArray<readonly string[]>) {
+    this.decoder = hasDecoder(description)
+    const { circuit } = this.assemble([])
+    const component = (id: string | undefined) => description.components.find((entry) => entry.id === id)
+    const port = (first: string | undefined, second: string | undefined): Port | null => (first && second && first !== second ? { from: circuit.node(first), to: circuit.node(second) } : null)
+    const { plus, minus } = description.rails
+    this.railComponents = description.components.flatMap(({ from, to }, index) => ([from, to].some((node) => node === plus || node === minus) ? [index] : []))
+    this.bypass = Object.fromEntries(description.components.filter(({ name }) => name.startsWith('Separation')).map(({ id }) => [id, 'shorted' as const]))
+    this.railPort = port(plus, minus) as Port
+    this.terminalPorts = description.motors.map((motor) => port(component(motor.feeds.plus)?.to, component(motor.feeds.minus)?.to))
+    this.lamp = description.components.findIndex((entry) => entry.lamp !== null)
+
+    const poles = polesOf(description)
+    const [motor] = description.motors
+    const leads = this.decoder ? { plus: 'decoder.in-plus', minus: 'decoder.in-minus' } : { plus: component(motor?.feeds.plus)?.from, minus: component(motor?.feeds.minus)?.from }
+    const rims = treadPlaces.flatMap((components) => components.flatMap((id) => {
+      const tread = component(id)
+      const rim = tread && (tread.from === plus || tread.from === minus ? tread.to : tread.from)
+      const pole = rim ? poles.get(rim) : undefined
+      return rim && pole ? [{ first: components[0] as string, rim, pole }] : []
+    }))
+    // One wheel on each side stands for its fellows: they share wipers, strip and lead.
+    const wheelPorts = new Map<string, Port[]>()
+    for (const { first, rim, pole } of rims.filter((entry, index) => rims.findIndex((other) => other.first === entry.first && other.pole === entry.pole) === index)) {
+      const found = port(rim, leads[pole])
+      if (found) wheelPorts.set(first, [...wheelPorts.get(first) ?? [], found])
+    }
+    this.wheelPorts = wheelPorts
+    const rimOf = (pole: 'plus' | 'minus'): string | undefined => rims.find((entry) => entry.pole === pole)?.rim
+    const pickupOf = (pole: 'plus' | 'minus'): string | undefined => description.nodes.find((node) => node.stage === 'pickup' && poles.get(node.id) === pole)?.id
+    const brushes = description.components.filter((entry) => entry.kind === 'brush' && motor && entry.id.startsWith(`${motor.id}.`))
+    // A wound field is fed apart from the brushes: a supply there alone turns nothing.
+    const magnetMotor = motor?.field === null
+    const ports: Array<readonly [Feed, Port | null]> = [
+      ['track', this.railPort], ['wheels', port(rimOf('plus'), rimOf('minus'))], ['pickups', port(pickupOf('plus'), pickupOf('minus'))],
+      ['motor-leads', magnetMotor ? port(component(motor.feeds.plus)?.from, component(motor.feeds.minus)?.from) : null],
+      ['terminals', magnetMotor ? this.terminalPorts[0] ?? null : null],
+      ['brushes', magnetMotor && motor.opens && brushes.length === 2 ? port(brushes[0]?.from, brushes[1]?.from) : null],
+      ['dcc-track', this.decoder ? this.railPort : null], ['decoder-bypassed', this.decoder ? this.railPort : null],
+    ]
+    this.feedPorts = new Map(ports.flatMap(([feed, found]) => (found ? [[feed, found] as const] : [])))
+    this.healthy = this.solve([])
+    this.soundKnown = true
+  }
+
+  /** Where this engine can be supplied at all. */
+  get feeds(): readonly Feed[] {
+    return [...this.feedPorts.keys()]
+  }
+
+  solve(faults: readonly ElectricalFault[]): Signature {
+    const assembled = this.assemble(faults.flatMap((fault) => (fault.turned ? [fault.turned] : [])))
+    const runsOn = (power: 'dc' | 'dcc'): boolean => faults.every((fault) => !fault.decoderRunsOn || fault.decoderRunsOn.includes(power))
+    const runs: Partial<Record<Feed, Run>> = {}
+    // One network after the other: each is factorised once and asked everything it has to answer.
+    const silentFeeds: Feed[] = []
+    const straightFeeds: Feed[] = []
+    for (const feed of this.feedPorts.keys()) if (feed !== 'decoder-bypassed') (this.decoder && runsOn(feed === 'dcc-track' ? 'dcc' : 'dc') ? straightFeeds : silentFeeds).push(feed)
+    if (straightFeeds.length > 0) this.runAll(runs, straightFeeds, assembled, this.conductances(assembled, 'straight', faults), faults)
+    if (this.feedPorts.has('decoder-bypassed')) this.runAll(runs, ['decoder-bypassed'], assembled, this.conductances(assembled, 'silent', faults, this.bypass), faults)
+    // An ohmmeter wakes no decoder.
+    const silent = this.conductances(assembled, 'silent', faults)
+    if (silentFeeds.length > 0) this.runAll(runs, silentFeeds, assembled, silent, faults)
+    else assembled.network.factorise(silent)
+    const railOhms = ohms(assembled.network, this.railPort)
+    for (const index of this.railComponents) silent[index] = 0
+    assembled.network.factorise(silent)
+    return {
+      runs, railOhms,
+      motorOhms: this.terminalPorts.map((port) => (port ? ohms(assembled.network, port) : NO_OHMS)),
+      wheelOhms: new Map([...this.wheelPorts].map(([id, ports]) => [id, ports.map((port) => ohms(assembled.network, port))])),
+    }
+  }
+
+  private assemble(turned: readonly string[]): Assembled {
+    const key = [...turned].sort().join()
+    const known = this.assembled.get(key)
+    if (known) return known
+    const { description, magnets } = refitted(this.description, this.description.turnables.filter((entry) => turned.includes(entry.id)))
+    const circuit = new Circuit(description)
+    const switches = runningPositions(this.description)
+    const made: Assembled = {
+      circuit, magnets,
+      network: new PatternedNetwork(circuit.nodeIds.length, circuit.components.map((_, index) => circuit.endsOf(index))),
+      conductances: new Map((['straight', 'silent'] as const).map((position) => [position, Float64Array.from(circuit.branches({ switches: this.decoder ? { ...switches, [DECODER_SWITCH]: position } : switches }), (branch) => branch.conductance)])),
+    }
+    this.assembled.set(key, made)
+    return made
+  }
+
+  private conductances({ circuit, conductances }: Assembled, position: DecoderPosition, faults: readonly ElectricalFault[], besides: Readonly<Record<string, ComponentState>> = {}): Float64Array {
+    const base = conductances.get(position) as Float64Array
+    const found = base.slice()
+    for (const states of [...faults.map((fault) => fault.states), besides]) {
+      for (const id in states) {
+        const index = circuit.component(id)
+        const component = circuit.components[index]
+        // What a switch has cut off stays cut off, whatever is wrong with it.
+        const cutOff = component?.closedIn !== null && base[index] === 0
+        if (component && !cutOff) found[index] = conductanceOf(component, states[id] as ComponentState)
+      }
+    }
+    for (const { winding } of faults) {
+      const index = winding && circuit.motors.find((entry) => entry.motor.id === winding.motor)?.armature
+      if (winding && index !== undefined) found[index] = (found[index] as number) / winding.ohmsTimes
+    }
+    return found
+  }
+
+  private runAll(runs: Partial<Record<Feed, Run>>, feeds: readonly Feed[], assembled: Assembled, conductances: Float64Array, faults: readonly ElectricalFault[]): void {
+    assembled.network.factorise(conductances)
+    const motors = this.motorsOf(assembled, conductances, faults)
+    for (const feed of feeds) runs[feed] = this.run(feed, assembled, conductances, motors, faults)
+  }
+
+  private motorsOf({ circuit, network, magnets }: Assembled, conductances: Float64Array, faults: readonly ElectricalFault[]): ConditionedMotor[] {
+    const drag = faults.reduce((sum, fault) => sum + (fault.drag ?? 0), 0)
+    const shorted = (id: string | null): boolean => id !== null && faults.some((fault) => fault.states?.[id] === 'shorted')
+    return circuit.motors.map(({ motor, armature, field }): ConditionedMotor => {
+      const [from, to] = circuit.endsOf(armature)
+      const conductance = conductances[armature] as number
+      const strength = faults.reduce((product, fault) => product * (fault.magnets?.[motor.id] ?? 1), magnets[motor.id] ?? 1)
+      const dead = shorted(motor.armature) || shorted(motor.field)
+      return {
+        electric: { id: motor.id, armature, field, conductance, backEmf: dead ? 0 : motor.backEmf * strength, coulombTorque: motor.coulombTorque * (1 + drag), viscousTorque: motor.viscousTorque },
+        port: { from, to },
+        field: field === null ? null : { from: circuit.endsOf(field)[0], to: circuit.endsOf(field)[1] },
+        fieldConductance: field === null ? 0 : conductances[field] as number,
+        pull: faults.find((fault) => fault.winding?.motor === motor.id)?.winding?.pull ?? 1,
+        perEmf: network.potentials(from, to, conductance),
+      }
+    })
+  }
+
+  private run(feed: Feed, { circuit, network }: Assembled, conductances: Float64Array, motors: readonly ConditionedMotor[], faults: readonly ElectricalFault[]): Run {
+    const supply = this.feedPorts.get(feed) as Port
+    const outside = supply === this.railPort ? faults.find((fault) => fault.supply)?.supply : undefined
+    const source = outside === 'open' ? 0 : RUN_VOLTS
+    const perAmp = network.potentials(supply.from, supply.to, 1)
+    const connected = across(perAmp, supply) < UNJOINED_OHMS
+    // Norton sources at the armatures; the supply with its own resistance closes the loop.
+    const loop = connected ? 1 / (across(perAmp, supply) + (outside === 'high-resistance' ? POOR_SUPPLY_OHMS : SUPPLY_OHMS)) : 0
+    const loopPerEmf = motors.map(({ perEmf }) => (connected ? -across(perEmf, supply) * loop : 0))
+    const voltsPerVolt = (port: Port): number => loop * across(perAmp, port)
+    const voltsPerEmf = (port: Port): number[] => motors.map(({ perEmf }, index) => across(perEmf, port) + (loopPerEmf[index] as number) * across(perAmp, port))
+    const response: SourceResponse = {
+      armature: motors.map(({ electric: { conductance }, port }, index) => ({
+        perSupplyVolt: conductance * voltsPerVolt(port),
+        perBackEmf: voltsPerEmf(port).map((value, other) => conductance * (value - (other === index ? 1 : 0))),
+      })),
+      field: motors.map(({ field, fieldConductance }) => (field ? { perSupplyVolt: fieldConductance * voltsPerVolt(field), perBackEmf: voltsPerEmf(field).map((value) => fieldConductance * value) } : null)),
+    }
+    const electric = motors.map((entry) => entry.electric)
+    const ampsAt = (volts: number, emfs: readonly number[]): number => emfs.reduce((sum, emf, index) => sum + emf * (loopPerEmf[index] as number), volts * loop)
+    let volts = source
+    let balance = settleMotors(electric, response, volts)
+    const limited = Math.abs(ampsAt(volts, balance.backEmfs)) > LIMIT_AMPS
+    if (limited) {
+      // As far as the supply gives way; the last digits decide nothing here.
+      let [low, high] = [0, 1]
+      for (let step = 0; step < 10; step++) {
+        const share = (low + high) / 2
+        balance = settleMotors(electric, response, source * share)
+        if (Math.abs(ampsAt(source * share, balance.backEmfs)) > LIMIT_AMPS) high = share
+        else low = share
+      }
+      volts = source * low
+      balance = settleMotors(electric, response, volts)
+    }
+    const voltsAt = (port: Port): number => voltsPerEmf(port).reduce((sum, perEmf, index) => sum + perEmf * (balance.backEmfs[index] as number), voltsPerVolt(port) * volts)
+    const speeds = balance.speeds.map((speed, index) => speed * (motors[index]?.pull ?? 1))
+    const lampPort = this.lamp < 0 ? null : { from: circuit.endsOf(this.lamp)[0], to: circuit.endsOf(this.lamp)[1] }
+    const lampWatts = lampPort && connected ? voltsAt(lampPort) ** 2 * (conductances[this.lamp] as number) : 0
+    if (!this.soundKnown) {
+      this.healthySpeed.set(feed, speeds)
+      this.healthyLamp.set(feed, lampWatts)
+    }
+    const sound = this.healthySpeed.get(feed) ?? []
+    // Supplied at one motor's own terminals, only that motor is judged.
+    const judged = feed === 'terminals' || feed === 'brushes' ? speeds.slice(0, 1) : speeds
+    const [terminals] = this.terminalPorts
+    return {
+      amps: Math.abs(ampsAt(volts, balance.backEmfs)), limited,
+      speed: judged.length === 0 ? 0 : Math.min(...judged.map((speed, index) => Math.abs(speed) / Math.max(1e-9, Math.abs(sound[index] ?? 0)))),
+      way: (speeds[0] ?? 0) * (sound[0] ?? 0) < 0 ? -1 : 1,
+      motorVolts: terminals && connected ? Math.abs(voltsAt(terminals)) : 0,
+      lamp: lampWatts / Math.max(1e-9, this.healthyLamp.get(feed) ?? 0),
+    }
+  }
+}
+
+function across(potentials: Float64Array, { from, to }: Port): number {
+  return (potentials[from] as number) - (potentials[to] as number)
+}
+
+function ohms(network: PatternedNetwork, { from, to }: Port): number {
+  const found = across(network.potentials(from, to, 1), { from, to })
+  return found < UNJOINED_OHMS ? found : NO_OHMS
+}

@@ -1,0 +1,234 @@
+import { presentIn, type Belief } from './belief'
+import type { BenchCosts, WayIn } from './bench-costs'
+import type { Equipment } from './knowledge-schema'
+import { RemainingCost } from './remaining-cost'
+
+export interface TestChoice {
+  readonly test: number
+  /** Minutes it is expected to save, its own cost taken off; with the best test after it counted in. */
+  readonly value: number
+  /** Minutes of the test itself, of getting there and back, and what a breakage would cost. */
+  readonly cost: number
+  readonly way: WayIn
+  /** Chance of each outcome. */
+  readonly outcomes: Float64Array
+  /** The test that would follow at best, if any is worth it. */
+  readonly then: number | null
+}
+
+export interface RepairChoice {
+  readonly group: number
+  readonly chance: number
+  readonly cost: number
+  readonly way: WayIn
+}
+
+export interface Choices {
+  /** Expected minutes to the end without another test. */
+  readonly remaining: number
+  /** Best first; those not worth their minutes too. */
+  readonly tests: readonly TestChoice[]
+  /** In the order they would be mended untested. */
+  readonly repairs: readonly RepairChoice[]
+  /** Chance of every suspect after each outcome of one of the tests, outcome by outcome. */
+  readonly after: (test: number) => readonly Float64Array[]
+  /** Not offered, and why. */
+  readonly withheld: ReadonlyArray<{ readonly test: number; readonly why: string }>
+}
+
+export interface ChoiceOptions {
+  readonly off?: ReadonlySet<string>
+  /** Tests that could not be done, or are not wanted. */
+  readonly refused?: ReadonlySet<string>
+  readonly equipment?: ReadonlySet<Equipment>
+}
+
+/** Sets looked at one step ahead and two, the likeliest first; the rest of the belief is left out of the reckoning. */
+const SETS_AHEAD = 1200
+const SETS_TWICE_AHEAD = 300
+const FIRST_TESTS = 6
+const SECOND_TESTS = 14
+/** With less than this chance that it turns, nothing is proposed that wants it turning. */
+const RUNS = 0.5
+const NONE: ReadonlySet<string> = new Set()
+
+/**
+ * What to do next: every test valued by the minutes it is expected to save, the best few with the best test after
+ * them; against it stands mending at once. Dismantling already done costs nothing, and what a test takes off makes
+ * the repairs behind it cheaper.
+ *
+ * @param belief now
+ * @param costs of this engine
+ * @param options what is off, refused and on the bench
+ */
+export function chooseNext(belief: Belief, costs: BenchCosts, options: ChoiceOptions = {}): Choices {
+  const off = options.off ?? NONE
+  const reckoning = new Reckoning(belief, costs, off)
+  const withheld: Array<{ test: number; why: string }> = []
+  const done = new Set(belief.history.findings.filter((finding) => finding.state === belief.state).map((finding) => finding.test))
+  const candidates: TestChoice[] = []
+  const turns = belief.turns
+  for (const [index, { id, test }] of belief.engine.tests.entries()) {
+    if (done.has(id)) continue
+    const missing = test.equipment.find((piece) => options.equipment && !options.equipment.has(piece))
+    const price = costs.test(index, off)
+    if (options.refused?.has(id)) withheld.push({ test: index, why: 'It was refused.' })
+    else if (missing) withheld.push({ test: index, why: `There is no ${missing.replaceAll('-', ' ')} on the bench.` })
+    else if (test.needsRunning && turns < RUNS) withheld.push({ test: index, why: 'It does not run yet.' })
+    else if (price.barred !== null) withheld.push({ test: index, why: price.barred })
+    else candidates.push(reckoning.oneStep(index, price))
+  }
+  candidates.sort(byValue)
+  const ahead = candidates.slice(0, FIRST_TESTS).map((choice) => reckoning.twoSteps(choice, candidates.slice(0, SECOND_TESTS)))
+  return { remaining: reckoning.remaining, tests: [...ahead, ...candidates.slice(FIRST_TESTS)].sort(byValue), repairs: reckoning.repairs(), after: (test) => reckoning.after(test), withheld }
+}
+
+function byValue(first: TestChoice, second: TestChoice): number {
+  return second.value - first.value
+}
+
+type TestPrice = ReturnType<BenchCosts['test']>
+
+/** The likeliest sets, with their groups of repair, ready to be weighed again and again. */
+class Reckoning {
+  readonly remaining: number
+  private readonly sets: Int32Array
+  private readonly weights: Float64Array
+  private readonly cost: RemainingCost
+  private readonly chancesOf = new Map<number, Float64Array>()
+  private readonly scratch: Float64Array
+
+  constructor(private readonly belief: Belief, private readonly costs: BenchCosts, private readonly off: ReadonlySet<string>) {
+    this.sets = likeliest(belief.chance, SETS_AHEAD)
+    this.weights = Float64Array.from(this.sets, (set) => belief.chance[set] as number)
+    const sum = this.weights.reduce((total, weight) => total + weight, 0)
+    for (let at = 0; at < this.weights.length; at++) this.weights[at] = (this.weights[at] as number) / sum
+    const { members } = belief.here
+    const groups = new Int16Array(this.sets.length * 3).fill(-1)
+    for (const [at, set] of this.sets.entries()) {
+      for (let member = 0; member < 3; member++) {
+        const suspect = members[set * 3 + member] as number
+        if (suspect >= 0) groups[at * 3 + member] = costs.groupOf[suspect] as number
+      }
+    }
+    this.cost = new RemainingCost(costs, groups)
+    this.scratch = new Float64Array(this.sets.length)
+    this.remaining = this.cost.of(this.weights, this.sets.length, off)
+  }
+
+  oneStep(test: number, price: TestPrice): TestChoice {
+    const chances = this.chances(test)
+    const count = this.belief.engine.tests[test]?.test.outcomes.length ?? 0
+    const outcomes = new Float64Array(count)
+    let after = 0
+    for (let outcome = 0; outcome < count; outcome++) {
+      outcomes[outcome] = this.reweigh(this.weights, chances, count, outcome, this.sets.length, this.scratch)
+      after += this.cost.of(this.scratch, this.sets.length, price.offAfter)
+    }
+    return { test, value: this.remaining - after - price.total, cost: price.total, way: price, outcomes, then: null }
+  }
+
+  /** With the best test after each outcome, where one is worth its minutes. */
+  twoSteps(choice: TestChoice, seconds: readonly TestChoice[]): TestChoice {
+    const few = Math.min(SETS_TWICE_AHEAD, this.sets.length)
+    const first = this.chances(choice.test)
+    const count = choice.outcomes.length
+    const { offAfter } = choice.way as TestPrice
+    const weighed = new Float64Array(few)
+    let gain = 0
+    let then: { test: number; gain: number } | null = null
+    for (let outcome = 0; outcome < count; outcome++) {
+      const chance = this.reweigh(this.weights, first, count, outcome, few, weighed)
+      if (chance < 0.01) continue
+      const without = this.cost.of(weighed, few, offAfter)
+      let best = 0
+      let bestTest = -1
+      for (const second of seconds) {
+        if (second.test === choice.test) continue
+        const price = this.costs.test(second.test, offAfter)
+        if (price.total * chance >= without) continue
+        const chances = this.chances(second.test)
+        const outcomes = second.outcomes.length
+        let after = 0
+        for (let other = 0; other < outcomes; other++) {
+          this.reweigh(weighed, chances, outcomes, other, few, this.scratch)
+          after += this.cost.of(this.scratch, few, price.offAfter)
+        }
+        const saved = without - after - price.total * chance
+        if (saved > best) [best, bestTest] = [saved, second.test]
+      }
+      gain += best
+      if (bestTest >= 0 && (!then || best > then.gain)) then = { test: bestTest, gain: best }
+    }
+    return { ...choice, value: choice.value + gain, then: then?.test ?? null }
+  }
+
+  after(test: number): Float64Array[] {
+    const chances = this.chances(test)
+    const count = this.belief.engine.tests[test]?.test.outcomes.length ?? 0
+    const { members } = this.belief.here
+    return Array.from({ length: count }, (_, outcome) => {
+      const found = new Float64Array(this.belief.engine.suspects.length)
+      const sum = this.reweigh(this.weights, chances, count, outcome, this.sets.length, this.scratch)
+      for (const [at, set] of this.sets.entries()) {
+        const weight = (this.scratch[at] as number) / Math.max(sum, 1e-12)
+        for (let member = set * 3; member < set * 3 + 3; member++) {
+          const suspect = members[member] as number
+          if (suspect >= 0) found[suspect] = (found[suspect] as number) + weight
+        }
+      }
+      return found
+    })
+  }
+
+  repairs(): RepairChoice[] {
+    const marginals = this.belief.marginals
+    this.cost.of(this.weights, this.sets.length, this.off)
+    return this.cost.sequence.map((group) => {
+      const price = this.costs.repair(group, this.off)
+      const missing = this.costs.groups[group]?.suspects.reduce((rest, suspect) => rest * (1 - (marginals[suspect] as number)), 1) ?? 1
+      return { group, chance: 1 - missing, cost: price.total, way: price }
+    })
+  }
+
+  private reweigh(from: Float64Array, chances: Float64Array, count: number, outcome: number, sets: number, into: Float64Array): number {
+    let sum = 0
+    for (let at = 0; at < sets; at++) {
+      const weight = (from[at] as number) * (chances[at * count + outcome] as number)
+      into[at] = weight
+      sum += weight
+    }
+    return sum
+  }
+
+  /** Chance of every outcome in each of the likeliest sets. */
+  private chances(test: number): Float64Array {
+    const known = this.chancesOf.get(test)
+    if (known) return known
+    const { engine, here } = this.belief
+    const count = engine.tests[test]?.test.outcomes.length ?? 0
+    const found = new Float64Array(this.sets.length * count)
+    const present = new Int16Array(3 + here.given.length)
+    const out = new Float64Array(8)
+    for (const [at, set] of this.sets.entries()) {
+      engine.chances(test, present, presentIn(here, set, present), here.rows[set] as Float32Array, out)
+      for (let outcome = 0; outcome < count; outcome++) found[at * count + outcome] = out[outcome] as number
+    }
+    this.chancesOf.set(test, found)
+    return found
+  }
+}
+
+/** Indices of the largest values, largest first. */
+function likeliest(values: Float64Array, most: number): Int32Array {
+  let least = 1e-7
+  let found: number[] = []
+  // Raise the bar until few enough are left to be sorted.
+  for (;;) {
+    found = []
+    for (let index = 0; index < values.length; index++) if ((values[index] as number) >= least) found.push(index)
+    if (found.length <= 4 * most || least > 0.1) break
+    least *= 3
+  }
+  return Int32Array.from(found.sort((first, second) => (values[second] as number) - (values[first] as number)).slice(0, most))
+}

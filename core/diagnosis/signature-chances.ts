@@ -1,0 +1,76 @@
+import type { Run, Signature } from './electrical-signature'
+import type { Reading } from './knowledge-schema'
+
+/** Below this share of its speed a motor stands for all anyone can see. */
+const STANDING = 0.05
+export const OPEN_OHMS = 1e4
+
+export type Chances = Readonly<Record<string, number>>
+
+/**
+ * How a person at the bench would call what a meter or the engine shows, for one signature: where a figure lies
+ * between two words, both have a chance. Bounds are common practice.
+ *
+ * @param reading how the test is read
+ * @param signature what the circuit gives
+ * @param sound what a sound engine of the kind gives
+ * @param motor index of the motor the test is made at
+ */
+export function signatureChances(reading: Reading, signature: Signature, sound: Signature, motor: number): Chances {
+  switch (reading.kind) {
+    case 'motion': return motionOf(signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed])
+    case 'current': return currentOf(signature.runs[reading.feed], sound.runs[reading.feed], reading.resolutionAmps)
+    case 'direction': return (signature.runs[reading.feed]?.way ?? 1) < 0 ? { wrong: 1 } : { right: 1 }
+    case 'lamp': return lampOf(signature.runs[reading.feed]?.lamp ?? 0)
+    case 'motor-volts': return voltsOf((signature.runs[reading.feed]?.motorVolts ?? 0) / Math.max(1e-9, sound.runs[reading.feed]?.motorVolts ?? 1))
+    case 'rail-ohms': return railOhmsOf(signature.railOhms, sound.railOhms)
+    case 'motor-ohms': return motorOhmsOf(signature.motorOhms[motor] ?? Number.POSITIVE_INFINITY, sound.motorOhms[motor] ?? 1)
+    default: return {}
+  }
+}
+
+/** Whether the motor turns on the track, or fed at the wheels or pickups: without taking anything off. */
+export function turnsAsItStands({ runs }: Signature): boolean {
+  return [runs.track, runs.wheels, runs.pickups, runs['dcc-track']].some((run) => run !== undefined && run.speed >= STANDING)
+}
+
+function motionOf(run: Run | undefined): Chances {
+  if (!run) return { stands: 1 }
+  if (run.limited && run.speed < 0.5) return { trips: 0.9, stands: 0.1 }
+  if (run.speed < STANDING) return { stands: 1 }
+  if (run.speed < 0.25) return { falters: 0.6, stands: 0.4 }
+  if (run.speed < 0.6) return { falters: 0.6, runs: 0.4 }
+  return run.speed < 0.8 ? { runs: 0.75, falters: 0.25 } : { runs: 1 }
+}
+
+function currentOf(run: Run | undefined, sound: Run | undefined, resolutionAmps: number): Chances {
+  if (!run || !sound) return { usual: 1 }
+  const share = run.amps / Math.max(1e-9, sound.amps)
+  if (run.limited || share > 2) return { high: 1 }
+  // Half a step of the display may still show as nothing.
+  if (run.amps < 0.5 * resolutionAmps) return { nothing: 1 }
+  if (run.amps < 1.5 * resolutionAmps) return { nothing: 0.5, usual: 0.5 }
+  if (share < 0.1) return { usual: 0.55, nothing: 0.4, flickers: 0.05 }
+  if (share < 0.5) return { usual: 0.9, nothing: 0.05, flickers: 0.05 }
+  return share > 1.5 ? { high: 0.7, usual: 0.3 } : { usual: 1 }
+}
+
+function lampOf(power: number): Chances {
+  return power > 0.5 ? { bright: 1 } : power > 0.03 ? { dim: 1 } : { dark: 1 }
+}
+
+function voltsOf(share: number): Chances {
+  return share > 0.8 ? { full: 1 } : share > 0.08 ? { low: 1 } : { none: 1 }
+}
+
+function railOhmsOf(found: number, sound: number): Chances {
+  if (found > Math.max(OPEN_OHMS, 100 * sound)) return { open: 1 }
+  const share = found / Math.max(1e-9, sound)
+  return share < 0.5 ? { low: 1 } : share > 3 ? { open: 0.5, usual: 0.5 } : { usual: 1 }
+}
+
+function motorOhmsOf(found: number, sound: number): Chances {
+  if (found > OPEN_OHMS) return { open: 1 }
+  const share = found / Math.max(1e-9, sound)
+  return share < 0.6 ? { low: 1 } : share > 1.25 ? { high: 1 } : share > 1.12 ? { high: 0.5, usual: 0.5 } : { usual: 1 }
+}
