@@ -1,19 +1,41 @@
 import { readFileSync } from 'node:fs'
 import { reckonFit } from './reckon-fit'
+import { listFor, listKnowledge, reckonFind } from './reckon-find'
+import { SentenceError } from './sentence-error'
 
-/** The command-line door to the core: prints JSON, one line of advice on standard error when called wrongly. */
-const [verb, file, ...rest] = process.argv.slice(2)
+/** The command-line door to the core: prints JSON; one sentence on standard error when something is wrong. */
+const USE = `Use: bin/reckon fit FILE.csv                          judge a voltage sweep
+     bin/reckon find FILE.json                        what is wrong, and which test is next
+     bin/reckon find --list [CONSTRUCTION [dc|ac|dcc]]   ids of faults, tests and outcomes
+     (- reads standard input.) See docs/formats.md.`
 
-if (verb !== 'fit' || !file || rest.length > 0) {
-  console.error('Use: bin/reckon fit FILE.csv   (- reads standard input). See docs/formats.md.')
+function stop(sentence: string): never {
+  console.error(sentence)
   process.exit(2)
 }
 
-let text: string
+function read(file: string): string {
+  try {
+    return readFileSync(file === '-' ? 0 : file, 'utf8')
+  } catch {
+    return stop(`${file} cannot be read: is the name right?`)
+  }
+}
+
+function reckon([verb, first, ...rest]: readonly string[]): unknown {
+  if (verb === 'fit' && first && rest.length === 0) return reckonFit(read(first))
+  if (verb === 'find' && first === '--list') {
+    const [construction, power = 'dc', ...more] = rest
+    if (more.length > 0 || !['dc', 'ac', 'dcc'].includes(power)) stop(USE)
+    return construction ? listFor(construction, power as 'dc' | 'ac' | 'dcc') : listKnowledge()
+  }
+  if (verb === 'find' && first && rest.length === 0) return reckonFind(read(first))
+  return stop(USE)
+}
+
 try {
-  text = readFileSync(file === '-' ? 0 : file, 'utf8')
-} catch {
-  console.error(`${file} cannot be read: is the name right?`)
-  process.exit(2)
+  console.log(JSON.stringify(reckon(process.argv.slice(2)), null, 2))
+} catch (error) {
+  if (error instanceof SentenceError) stop(error.message)
+  throw error
 }
-console.log(JSON.stringify(reckonFit(text), null, 2))

@@ -2,6 +2,7 @@ import type { ArrivalItem, ComponentFields, EngineFields, EngineTypeFields, JobF
 import type { FindingFields, HandBackFields, InstrumentFields, MeterFields, NoteFields, PartFields, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './messages/bench-entries'
 import type { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
+import type { SearchEntry } from './messages/search-entries'
 import type { JobState, StationId } from './vocabulary'
 
 /** What the server answers: the book as it is read. Instants are ISO text. */
@@ -20,6 +21,14 @@ export type PersonRow = PersonFields & Kept
 export type FindingRow = FindingFields & Kept & { readonly jobId: string; readonly engineState: number; readonly notedAt: string }
 export type PartRow = PartFields & Kept & { readonly jobId: string }
 export type NoteRow = NoteFields & { readonly id: string; readonly jobId: string; readonly author: string; readonly capturedAt: string }
+
+export interface SearchRow {
+  readonly id: string
+  readonly engineState: number
+  readonly entry: SearchEntry
+  readonly author: string
+  readonly capturedAt: string
+}
 
 export interface ReadingRow extends ReadingFields {
   readonly id: string
@@ -81,6 +90,8 @@ export interface JobBook {
   readonly findings: readonly FindingRow[]
   readonly notes: readonly NoteRow[]
   readonly parts: readonly PartRow[]
+  /** Steps of the search for faults, oldest first. */
+  readonly search: readonly SearchRow[]
   readonly sheets: readonly SheetRow[]
   readonly photographs: readonly PhotographRow[]
   readonly journal: readonly JournalRow[]

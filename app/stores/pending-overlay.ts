@@ -1,5 +1,6 @@
-import type { FindingRow, JobBook, NoteRow, PartRow, PhotographRow, ReadingRow, SheetRow } from '~~/shared/book'
+import type { FindingRow, JobBook, NoteRow, PartRow, PhotographRow, ReadingRow, SearchRow, SheetRow } from '~~/shared/book'
 import type { FindingFields, NoteFields, PartFields, ReadingFields, SheetFields } from '~~/shared/messages/bench-entries'
+import type { SearchEntry } from '~~/shared/messages/search-entries'
 import type { QueuedCommand, QueuedEntry } from './outbox-storage'
 
 /**
@@ -24,12 +25,21 @@ function overlay(book: JobBook, entry: QueuedEntry): JobBook {
       return { ...book, job: { ...book.job, ...fields } }
     case 'job.hand-back':
       return { ...book, job: { ...book.job, handBack: fields as never, state: 'handed-back', station: 'hand-back', handedBackAt: book.job.handedBackAt ?? entry.capturedAt } }
-    case 'finding.save':
-      return { ...book, findings: upsert(book.findings, { ...head(book.findings, id, entry), engineState: book.engine.stateNumber, notedAt: entry.capturedAt, ...fields as FindingFields } as FindingRow) }
+    case 'finding.save': {
+      const mends = (fields as FindingFields).state === 'mended' && book.findings.find((row) => row.id === id)?.state !== 'mended'
+      return { ...book, engine: mends ? { ...book.engine, stateNumber: book.engine.stateNumber + 1 } : book.engine, findings: upsert(book.findings, { ...head(book.findings, id, entry), engineState: book.engine.stateNumber, notedAt: entry.capturedAt, ...fields as FindingFields } as FindingRow) }
+    }
     case 'part.save':
       return { ...book, parts: upsert(book.parts, { ...head(book.parts, id, entry), ...fields as PartFields } as PartRow) }
     case 'note.add':
       return { ...book, notes: upsert(book.notes, { id, jobId: entry.lane, author: entry.authorName, capturedAt: entry.capturedAt, ...fields as NoteFields } as NoteRow) }
+    case 'search.add': {
+      const step = payload.entry as SearchEntry
+      const engineState = book.engine.stateNumber + (step.kind === 'repaired' && step.findingId === null ? 1 : 0)
+      const known = book.search.some((row) => row.id === id)
+      const row: SearchRow = { id, engineState, entry: step, author: entry.authorName, capturedAt: entry.capturedAt }
+      return known ? book : { ...book, engine: { ...book.engine, stateNumber: engineState }, search: [...book.search, row] }
+    }
     case 'sheet.save':
       return { ...book, sheets: upsert(book.sheets, { engineState: book.engine.stateNumber, openedAt: entry.capturedAt, readings: [], ...head(book.sheets, id, entry), ...fields as SheetFields } as SheetRow) }
     case 'reading.add':

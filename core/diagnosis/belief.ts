@@ -112,6 +112,7 @@ export class Belief {
   /** Sets with any weight to speak of. */
   readonly support: Int32Array
   private found: Float64Array | null = null
+  private foundGroups: Float64Array | null = null
 
   /**
    * @param space hypotheses for the history's events
@@ -159,6 +160,32 @@ export class Belief {
     for (const suspect of given) marginals[suspect] = 1
     this.found = marginals
     return marginals
+  }
+
+  /** Chance that at least one of these suspects is there now. */
+  chanceOfAny(suspects: ReadonlySet<number>): number {
+    const { members, given } = this.here
+    if (given.some((suspect) => suspects.has(suspect))) return 1
+    let sum = 0
+    for (const set of this.support) {
+      if (suspects.has(members[set * SET] as number) || suspects.has(members[set * SET + 1] as number) || suspects.has(members[set * SET + 2] as number)) sum += this.chance[set] as number
+    }
+    return sum
+  }
+
+  /** Chance of each group of repair: that any of its suspects is there now. */
+  groupChances(costs: { readonly groups: readonly unknown[]; readonly groupOf: Int32Array }): Float64Array {
+    if (this.foundGroups) return this.foundGroups
+    const { members, given } = this.here
+    const found = new Float64Array(costs.groups.length)
+    for (const set of this.support) {
+      const weight = this.chance[set] as number
+      const groups = [members[set * SET] as number, members[set * SET + 1] as number, members[set * SET + 2] as number].map((suspect) => (suspect < 0 ? -1 : costs.groupOf[suspect] as number))
+      for (const [at, group] of groups.entries()) if (group >= 0 && groups.indexOf(group) === at) found[group] = (found[group] as number) + weight
+    }
+    for (const suspect of given) found[costs.groupOf[suspect] as number] = 1
+    this.foundGroups = found
+    return found
   }
 
   /** Chance that the motor turns without taking anything off. */

@@ -1,7 +1,8 @@
-import type { EngineDescription, Part } from '../engine/description-schema'
+import type { Part } from '../engine/description-schema'
 import { isNoWay, minimalRemoval, removalCost, type RemovalOptions, type RemovalPlan } from '../strip/minimal-removal'
 import type { CompiledEngine } from './compiled-engine'
 import type { Equipment } from './knowledge-schema'
+import type { GroupPrices } from './remaining-cost'
 import type { Suspect } from './suspects'
 
 /** Suspects that one remedy at one place mends together. */
@@ -55,6 +56,8 @@ export class BenchCosts {
   readonly checks: readonly GroupCheck[]
   private readonly plans = new Map<string, RemovalPlan | string>()
   private readonly partCost: ReadonlyMap<string, { readonly minutes: number; readonly cost: number }>
+  private readonly partIndex: ReadonlyMap<string, number>
+  private asNumbers: GroupPrices | null = null
   private readonly kindOf: ReadonlyMap<string, Part['kind']>
 
   /**
@@ -70,11 +73,8 @@ export class BenchCosts {
     for (const [group, { suspects }] of this.groups.entries()) for (const suspect of suspects) this.groupOf[suspect] = group
     this.partCost = new Map(engine.description.parts.flatMap((part) => (part.removal ? [[part.id, { minutes: part.removal.minutes + part.removal.refitMinutes, cost: removalCost(part.removal) }] as const] : [])))
     this.kindOf = new Map(engine.description.parts.map((part) => [part.id, part.kind]))
+    this.partIndex = new Map(engine.description.parts.map((part, index) => [part.id, index]))
     this.checks = this.findChecks()
-  }
-
-  get description(): EngineDescription {
-    return this.engine.description
   }
 
   /** What it takes to have these off, with what is off already. */
@@ -106,9 +106,25 @@ export class BenchCosts {
     return { ...way, total: way.cost + suspect.remedy.minutes + RETEST_MINUTES, offAfter: way.parts.length === 0 ? off : new Set([...off, ...way.parts]) }
   }
 
-  /** Of a part that is off and on again, in minutes, with what a breakage would cost. */
-  costOfPart(id: string): number {
-    return this.partCost.get(id)?.cost ?? 0
+  /** Every group and part as numbers, for the reckoning of what is left. */
+  get prices(): GroupPrices {
+    this.asNumbers ??= this.numbers()
+    return this.asNumbers
+  }
+
+  indicesOf(parts: Iterable<string>): number[] {
+    return [...parts].flatMap((id) => this.partIndex.get(id) ?? [])
+  }
+
+  private numbers(): GroupPrices {
+    const parts = (goal: readonly (readonly string[])[]): number[] => this.indicesOf(this.wayIn(goal, NOTHING_OFF).parts)
+    return {
+      // A barred way counts as long minutes, without parts.
+      lookMinutes: this.checks.map((check) => check.minutes + (this.wayIn(check.goal, NOTHING_OFF).barred === null ? 0 : BARRED_MINUTES)),
+      lookParts: this.checks.map((check) => parts(check.goal)),
+      repairParts: this.groups.map(({ suspect }) => parts(suspect.goal)),
+      partCost: this.engine.description.parts.map((part) => this.partCost.get(part.id)?.cost ?? 0),
+    }
   }
 
   /** The cheapest way to know of each group, with everything on. */

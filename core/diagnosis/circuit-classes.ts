@@ -40,28 +40,30 @@ export class CircuitClasses {
   /** By variant: its class; −1 where the circuit does not see it; −2 where it is friction. */
   private readonly classOf: Int32Array
   private readonly steadyDrag: Float64Array
+  private readonly stickingDrag: Float64Array
   private readonly waveringDrag: Float64Array
   private readonly dragClass = new Map<string, number>()
 
   constructor(suspects: readonly Suspect[], firstMotor: string | null) {
     const seen = suspects.map((suspect) => circuitSuspectOf(suspect, firstMotor))
-    const variants = seen.flatMap((circuit, suspect): Variant[] => (circuit && circuit.shows !== 'always' && circuit.fault.drag === undefined
+    const variants = seen.flatMap((circuit, suspect): Variant[] => (circuit && circuit.shows !== 'always'
       ? [{ suspect, mood: 'dead', share: DEAD_SHARE }, { suspect, mood: 'unsteady', share: 1 - DEAD_SHARE }]
       : [{ suspect, mood: null, share: 1 }]))
     this.variants = variants
     this.classOf = new Int32Array(variants.length).fill(-1)
     this.steadyDrag = new Float64Array(variants.length)
+    this.stickingDrag = new Float64Array(variants.length)
     this.waveringDrag = new Float64Array(variants.length)
     const known = new Map<string, number>()
     for (const [index, { suspect: of, mood }] of variants.entries()) {
       const [suspect, circuit] = [suspects[of] as Suspect, seen[of]]
       if (!circuit) continue
       if (circuit.fault.drag !== undefined) {
-        // Friction that comes and goes with the turn of a wheel does so all the time.
+        // What is heavy at one place of a turn either stops there or drags itself past it.
         this.classOf[index] = -2
-        const by = circuit.shows === 'always' ? this.steadyDrag : this.waveringDrag
+        const by = mood === null ? this.steadyDrag : mood === 'dead' ? this.stickingDrag : this.waveringDrag
         by[index] = circuit.fault.drag
-        for (const grade of dragGrades) this.addDrag(suspect, circuit.shows, grade)
+        for (const grade of dragGrades) this.addDrag(suspect, circuit.shows, mood, grade)
         continue
       }
       const key = `${circuit.key}/${mood ?? 'always'}`
@@ -82,24 +84,26 @@ export class CircuitClasses {
   /** Classes of a set of variants, ascending, each once. */
   of(variants: ArrayLike<number>, count: number): number[] {
     const found: number[] = []
-    let [steady, wavering] = [0, 0]
+    let [steady, sticking, wavering] = [0, 0, 0]
     for (let at = 0; at < count; at++) {
       const variant = variants[at] as number
       const known = this.classOf[variant] as number
       if (known === -2) {
         steady += this.steadyDrag[variant] as number
+        sticking = Math.max(sticking, this.stickingDrag[variant] as number)
         wavering = Math.max(wavering, this.waveringDrag[variant] as number)
       } else if (known >= 0 && !found.includes(known)) found.push(known)
     }
     if (steady > 0) found.push(this.dragClass.get(`always:${gradeOf(steady)}`) as number)
-    if (wavering > 0) found.push(this.dragClass.get(`now-and-then:${gradeOf(wavering)}`) as number)
+    if (sticking > 0) found.push(this.dragClass.get(`dead:${gradeOf(sticking)}`) as number)
+    if (wavering > 0) found.push(this.dragClass.get(`unsteady:${gradeOf(wavering)}`) as number)
     return found.sort((first, second) => first - second)
   }
 
-  private addDrag(suspect: Suspect, shows: CircuitSuspect['shows'], grade: number): void {
-    const name = `${shows}:${grade}`
+  private addDrag(suspect: Suspect, shows: CircuitSuspect['shows'], mood: Mood | null, grade: number): void {
+    const name = `${mood ?? 'always'}:${grade}`
     if (this.dragClass.has(name)) return
-    this.dragClass.set(name, this.classes.push({ suspect, circuit: { fault: { drag: grade }, slips: [], shows, key: `drag:${grade}` }, mood: shows === 'always' ? null : 'unsteady' }) - 1)
+    this.dragClass.set(name, this.classes.push({ suspect, circuit: { fault: { drag: grade }, slips: [], shows, key: `drag:${grade}` }, mood }) - 1)
   }
 }
 

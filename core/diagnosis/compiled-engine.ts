@@ -18,6 +18,8 @@ const unlistedFault = (prior: number): Fault => ({ id: 'unlisted', name: 'someth
  * suspects. What the circuit shows is solved once for each set it can tell apart and looked up from then on.
  */
 export class CompiledEngine {
+  /** What is known of its past, and what its construction says by itself. */
+  readonly circumstances: ReadonlySet<Circumstance>
   readonly places: readonly Place[]
   readonly suspects: readonly Suspect[]
   readonly tests: readonly BenchTest[]
@@ -33,7 +35,9 @@ export class CompiledEngine {
   /** By test: 1 − chance of each sign, suspects × outcomes; null for a test the circuit answers. */
   private readonly silence: ReadonlyArray<Float64Array | null>
 
-  constructor(readonly description: EngineDescription, readonly knowledge: Knowledge, readonly circumstances: ReadonlySet<Circumstance> = new Set(), learned: Readonly<Record<string, number>> = {}) {
+  constructor(readonly description: EngineDescription, readonly knowledge: Knowledge, known: Iterable<Circumstance> = [], learned: Readonly<Record<string, number>> = {}) {
+    const circumstances = new Set<Circumstance>([...known, ...builtIn(description)])
+    this.circumstances = circumstances
     this.places = placesOf(description)
     const listed = suspectsOf(description, this.places, knowledge, circumstances, learned)
     this.suspects = [...listed, { id: 'unlisted', fault: unlistedFault(knowledge.unlisted), place: unlistedPlace, name: 'something the book does not know', prior: knowledge.unlisted, remedy: unlistedRemedy, goal: [] }]
@@ -139,6 +143,11 @@ export class CompiledEngine {
     }
     return silence
   }
+}
+
+/** Power and collecting through axle cups need not be told. */
+function builtIn(description: EngineDescription): Circumstance[] {
+  return [`power-${description.power}`, ...(description.parts.some((part) => part.id.endsWith('.cup')) ? ['axle-cups' as const] : [])]
 }
 
 /** A test at one bogie says nothing of another; a test of the whole engine sees them all. */

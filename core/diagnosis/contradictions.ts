@@ -3,7 +3,7 @@ import type { Belief } from './belief'
 /** Below this chance, given everything else, a finding does not fit. */
 export const CONTRADICTION_CHANCE = 0.05
 /** A finding that is not so many times as likely without the others is merely rare, not out of place. */
-const RARE_ALONE = 8
+const RARE_ALONE = 5
 
 export interface Contradiction {
   /** Index of the finding worth repeating: the cheapest of those that do not fit. */

@@ -93,8 +93,14 @@ export const STOP_CHANCE = 0.03
 const LISTED_CHANCE = 0.005
 const MOST_LISTED = 24
 const MOST_TESTS = 8
-/** From this chance on a repair without further proof is worth naming. */
-const REPAIR_CHANCE = 0.35
+/** From this chance on a repair is worth more than another test that saves little. */
+const SURE_CHANCE = 0.9
+/** Where no test is worth its minutes, a repair of at least this chance is. */
+const REPAIR_CHANCE = 0.5
+/** A test that changes the chance of any fault by less is not made for it. */
+const LEAST_CLEARED = 0.001
+/** A repair less likely to be needed is not made to be sure. */
+const LEAST_MENDED = 0.1
 
 /** The whole judgement of one engine: made ready once, then asked after every finding. */
 export class Diagnosis {
@@ -109,9 +115,7 @@ export class Diagnosis {
    * @param context what is known of its past, and what is on the bench
    */
   constructor(description: EngineDescription, knowledge: Knowledge, context: SearchContext = {}) {
-    const power = `power-${description.power}` as Circumstance
-    const built: Circumstance[] = description.parts.some((part) => part.id.endsWith('.cup')) ? ['axle-cups'] : []
-    this.engine = new CompiledEngine(description, knowledge, new Set([power, ...built, ...context.circumstances ?? []]), context.learned)
+    this.engine = new CompiledEngine(description, knowledge, context.circumstances, context.learned)
     this.equipment = new Set(context.equipment ?? allEquipment)
     this.costs = new BenchCosts(this.engine, context.tools ? { tools: new Set(context.tools) } : {}, new Set(allEquipment.filter((piece) => !this.equipment.has(piece))))
   }
@@ -183,36 +187,61 @@ export class Diagnosis {
     return this.space.space
   }
 
-  private advise(belief: Belief, choices: Choices, bench: BenchNow): Advice {
+  /** Chance that any suspect is there that this remedy at this place would mend. */
+  groupChance(belief: Belief, group: number): number {
+    return belief.groupChances(this.costs)[group] as number
+  }
+
+  /** What Prove still has to see in this state; null when all of it was made. */
+  prove(belief: Belief): Advice | null {
+    const made = new Set(belief.history.findings.flatMap((finding) => (finding.state === belief.state ? [finding.test] : [])))
+    const tests = this.engine.tests.filter(({ id, test }) => test.proves && !made.has(id) && test.equipment.every((piece) => this.equipment.has(piece)) && (!test.needsRunning || belief.turns > 0.5)).map(({ id }) => id)
+    return tests.length === 0 ? null : { kind: 'prove', tests, why: `That nothing hidden is left has a chance of ${percent(belief.nothingHidden)}: now everything has to pass.` }
+  }
+
+  /** The one thing to do next, and why. */
+  advise(belief: Belief, choices: Choices, bench: BenchNow): Advice {
     const { engine } = this
     const [confirmed] = [...belief.here.given].sort((first, second) => this.costs.repair(this.costs.groupOf[first] as number, new Set(bench.off ?? [])).total - this.costs.repair(this.costs.groupOf[second] as number, new Set(bench.off ?? [])).total)
     if (confirmed !== undefined) {
       const suspect = engine.suspects[confirmed] as CompiledEngine['suspects'][number]
       return { kind: 'repair', suspect: suspect.id, why: `It is confirmed that ${suspect.name}. Mend it, then test again: finding one does not end the search.` }
     }
+    const retest = this.retest(belief)
+    if (retest) return retest
     const anyFault = 1 - belief.nothingHidden
-    const proved = this.proveTests(belief)
     const [best] = choices.tests
-    const [repair] = choices.repairs
-    if (best && best.value > 0 && anyFault > STOP_CHANCE && !(repair && repair.chance > 0.9 && best.value < 0.3 * best.cost)) return { kind: 'test', test: engine.tests[best.test]?.id ?? '', why: this.why(belief, choices, best) }
-    const likely = choices.repairs.reduce<typeof repair>((most, entry) => (!most || entry.chance > most.chance ? entry : most), undefined)
-    if (likely && likely.chance >= REPAIR_CHANCE) {
-      const group = this.costs.groups[likely.group] as BenchCosts['groups'][number]
-      const suspect = group.suspects.reduce((most, index) => ((belief.marginals[index] as number) > (belief.marginals[most] as number) ? index : most), group.suspects[0] as number)
-      return { kind: 'repair', suspect: engine.suspects[suspect]?.id ?? '', why: `No test saves more than it costs: ${percent(likely.chance)} for this, and ${group.suspect.remedy.name.toLowerCase()} takes ${Math.round(likely.cost)} min.` }
-    }
-    if (proved.length > 0) return { kind: 'prove', tests: proved, why: `Nothing hidden is left with ${percent(1 - anyFault)}: now everything has to pass.` }
-    if (anyFault > STOP_CHANCE && best) return { kind: 'test', test: engine.tests[best.test]?.id ?? '', why: this.why(belief, choices, best) }
+    const likely = choices.repairs.reduce<Choices['repairs'][number] | undefined>((most, entry) => (!most || entry.chance > most.chance ? entry : most), undefined)
+    if (likely && likely.chance > SURE_CHANCE && !(best && best.value > best.cost)) return this.repairAdvice(belief, likely)
+    if (best && best.value > 0 && anyFault > STOP_CHANCE) return { kind: 'test', test: engine.tests[best.test]?.id ?? '', why: this.why(belief, choices, best) }
+    if (likely && likely.chance >= REPAIR_CHANCE) return this.repairAdvice(belief, likely)
+    const prove = this.prove(belief)
+    if (prove) return prove
+    if (anyFault > STOP_CHANCE) return this.surer(belief, choices) ?? { kind: 'done', why: `No test there is makes it surer; the chance that something is left is ${percent(anyFault)}.` }
     return { kind: 'done', why: `Prove has passed, and the chance that anything is left is ${percent(anyFault)}.` }
   }
 
-  /** Tests of Prove that have not passed in this state. */
-  private proveTests(belief: Belief): string[] {
-    const passed = new Set(belief.history.findings.flatMap((finding) => {
-      const { test } = this.engine.tests[this.engine.indexOfTest(finding.test)] as CompiledEngine['tests'][number]
-      return finding.state === belief.state && test.outcomes[0]?.id === finding.outcome ? [finding.test] : []
-    }))
-    return this.engine.tests.filter(({ id, test }) => test.proves && !passed.has(id) && test.equipment.every((piece) => this.equipment.has(piece))).map(({ id }) => id)
+  /** Nothing has been tried since the last repair: first see whether it runs. */
+  private retest(belief: Belief): Advice | null {
+    const { findings, events } = belief.history
+    if (!events.some((event) => event.kind === 'repaired' && event.state === belief.state) || findings.some((finding) => finding.state === belief.state)) return null
+    const feed = this.engine.description.power === 'dcc' ? 'dcc-track' : 'track'
+    const run = this.engine.tests.find(({ test }) => test.reading.kind === 'motion' && test.reading.feed === feed && test.equipment.every((piece) => this.equipment.has(piece)))
+    return run ? { kind: 'test', test: run.id, why: 'It was mended: the retest says whether that was it, and whether it was all.' } : null
+  }
+
+  /** Nothing saves minutes any more, but it is not sure enough yet: what clears most doubt for its minutes. */
+  private surer(belief: Belief, choices: Choices): Advice | null {
+    const test = choices.tests.reduce<TestChoice | null>((best, choice) => (choice.clears > LEAST_CLEARED && (!best || choice.clears / choice.cost > best.clears / best.cost) ? choice : best), null)
+    const repair = choices.repairs.reduce<Choices['repairs'][number] | null>((best, choice) => (choice.chance > LEAST_MENDED && (!best || choice.chance / choice.cost > best.chance / best.cost) ? choice : best), null)
+    if (repair && (!test || repair.chance / repair.cost > test.clears / test.cost)) return this.repairAdvice(belief, repair)
+    return test ? { kind: 'test', test: this.engine.tests[test.test]?.id ?? '', why: this.why(belief, choices, test) } : null
+  }
+
+  private repairAdvice(belief: Belief, { group, chance, cost }: Choices['repairs'][number]): Advice {
+    const { suspects, suspect } = this.costs.groups[group] as BenchCosts['groups'][number]
+    const likeliest = suspects.reduce((most, index) => ((belief.marginals[index] as number) > (belief.marginals[most] as number) ? index : most), suspects[0] as number)
+    return { kind: 'repair', suspect: this.engine.suspects[likeliest]?.id ?? '', why: `${percent(chance)} for this, and no test saves more than it costs. ${suspect.remedy.name}: ${Math.round(cost)} min with the retest.` }
   }
 
   private describeTest(belief: Belief, choices: Choices, choice: TestChoice): NextTestReport {

@@ -10,7 +10,8 @@ export interface Item {
   readonly bornAt: number
   /** First state it is gone in. */
   readonly goneAt: number
-  readonly prior: number
+  /** Against its absence; ways that exclude each other share the suspect's own odds. */
+  readonly odds: number
   readonly because: 'from-the-start' | 'repair-failed' | 'born-at-refit'
 }
 
@@ -33,8 +34,9 @@ export interface Hypotheses {
   readonly leftOut: number
 }
 
+/** No hypothesis is ruled out by its prior alone. */
+const LEAST_ODDS = 1e-7
 const FOREVER = Number.POSITIVE_INFINITY
-const SET = 3
 /** Sets beyond this many, the least likely before any finding, are not looked at; how much they weigh is said. */
 const MOST_SETS = 60_000
 /** Of a mistake of assembly in a machine of which nobody says it was ever taken apart. */
@@ -43,11 +45,14 @@ const UNTOUCHED_SHARE = 0.3
 /**
  * Every set of up to three hidden faults besides those confirmed. A repair splits what it mends into “gone since
  * then” and “did not take”; taking apart and refitting adds mistakes born at that state.
+ *
+ * @throws RangeError naming a suspect this engine does not have
  */
 export function hypothesesOf(engine: CompiledEngine, events: readonly EngineEvent[]): Hypotheses {
+  for (const event of events) if (event.kind !== 'refitted') engine.indexOfSuspect(event.suspect)
   const { given, items: whole } = itemsOf(engine, events)
-  const items = whole.flatMap((item) => engine.variants.flatMap((variant, index) => (variant.suspect === item.suspect ? [{ ...item, variant: index, prior: item.prior * variant.share }] : [])))
-  const odds = Float64Array.from(items, (item) => item.prior / (1 - item.prior))
+  const items = whole.flatMap((item) => engine.variants.flatMap((variant, index) => (variant.suspect === item.suspect ? [{ ...item, variant: index, odds: item.odds * variant.share }] : [])))
+  const odds = Float64Array.from(items, (item) => item.odds)
   const threshold = thresholdFor(odds)
   const found: number[] = []
   const products: number[] = []
@@ -118,26 +123,28 @@ function itemsOf(engine: CompiledEngine, unsorted: readonly EngineEvent[]): { gi
     const lastGiven = given.filter((entry) => entry.suspect === index).reduce((latest, entry) => Math.max(latest, entry.goneAt), -1)
     if (lastGiven === FOREVER) continue
     if (lastGiven >= 0) {
-      const failed = 1 - suspect.remedy.success
-      if (!ruledOut.some((state) => state >= lastGiven) && failed > 0) items.push({ suspect: index, bornAt: lastGiven, goneAt: next(repaired, lastGiven), prior: failed, because: 'repair-failed' })
+      // Confirmed and mended: it may not have taken.
+      if (!ruledOut.some((state) => state >= lastGiven)) items.push(...untilMended(index, suspect, lastGiven, repaired.filter((state) => state > lastGiven), 1 - suspect.remedy.success, 'repair-failed'))
     } else if (ruledOut.length === 0) {
       const prior = suspect.fault.bornAtRefit && !suspect.fault.raisedBy.some(({ when }) => engine.circumstances.has(when)) ? suspect.prior * UNTOUCHED_SHARE : suspect.prior
-      const [mended] = repaired
-      if (mended === undefined) items.push({ suspect: index, bornAt: 0, goneAt: FOREVER, prior, because: 'from-the-start' })
-      else {
-        const failures = (1 - suspect.remedy.success) ** repaired.length
-        items.push({ suspect: index, bornAt: 0, goneAt: mended, prior: prior * (1 - failures), because: 'from-the-start' })
-        items.push({ suspect: index, bornAt: 0, goneAt: FOREVER, prior: Math.max(1e-6, prior * failures), because: 'repair-failed' })
-      }
+      items.push(...untilMended(index, suspect, 0, repaired, prior, 'from-the-start'))
     }
     if (suspect.fault.bornAtRefit) {
       for (const state of refits) {
-        if (isGiven(state) || ruledOut.some((later) => later >= state)) continue
-        items.push({ suspect: index, bornAt: state, goneAt: next(repaired, state), prior: suspect.prior, because: 'born-at-refit' })
+        if (!isGiven(state) && !ruledOut.some((later) => later >= state)) items.push(...untilMended(index, suspect, state, repaired.filter((later) => later > state), suspect.prior, 'born-at-refit'))
       }
     }
   }
   return { given, items }
+}
+
+/** There from a state on, and gone with the first repair that took; or still there because none did. */
+function untilMended(index: number, suspect: Suspect, bornAt: number, repaired: readonly number[], prior: number, because: Item['because']): Array<Omit<Item, 'variant'>> {
+  const failure = 1 - suspect.remedy.success
+  const odds = prior / (1 - prior)
+  const gone = repaired.map((goneAt, times) => ({ suspect: index, bornAt, goneAt, odds: odds * failure ** times * (1 - failure), because }))
+  const there = { suspect: index, bornAt, goneAt: FOREVER, odds: Math.max(LEAST_ODDS, odds * failure ** repaired.length), because: repaired.length > 0 ? 'repair-failed' as const : because }
+  return [...gone, there]
 }
 
 /** A remedy done at a place mends everything there that this remedy mends. */

@@ -12,6 +12,8 @@ export interface TestChoice {
   readonly way: WayIn
   /** Chance of each outcome. */
   readonly outcomes: Float64Array
+  /** By how much it is expected to change the chance that anything is wrong. */
+  readonly clears: number
   /** The test that would follow at best, if any is worth it. */
   readonly then: number | null
 }
@@ -97,6 +99,9 @@ class Reckoning {
   private readonly cost: RemainingCost
   private readonly chancesOf = new Map<number, Float64Array>()
   private readonly scratch: Float64Array
+  /** Sets in which nothing is hidden, and how much they weigh. */
+  private readonly empty: readonly number[]
+  private readonly nothing: number
 
   constructor(private readonly belief: Belief, private readonly costs: BenchCosts, private readonly off: ReadonlySet<string>) {
     this.sets = likeliest(belief.chance, SETS_AHEAD)
@@ -111,9 +116,11 @@ class Reckoning {
         if (suspect >= 0) groups[at * 3 + member] = costs.groupOf[suspect] as number
       }
     }
-    this.cost = new RemainingCost(costs, groups)
+    this.empty = [...this.sets.keys()].filter((at) => (groups[at * 3] as number) < 0 && (groups[at * 3 + 1] as number) < 0 && (groups[at * 3 + 2] as number) < 0)
+    this.nothing = this.empty.reduce((sum, at) => sum + (this.weights[at] as number), 0)
+    this.cost = new RemainingCost(costs.prices, groups)
     this.scratch = new Float64Array(this.sets.length)
-    this.remaining = this.cost.of(this.weights, this.sets.length, off)
+    this.remaining = this.cost.of(this.weights, this.sets.length, costs.indicesOf(off))
   }
 
   oneStep(test: number, price: TestPrice): TestChoice {
@@ -121,11 +128,17 @@ class Reckoning {
     const count = this.belief.engine.tests[test]?.test.outcomes.length ?? 0
     const outcomes = new Float64Array(count)
     let after = 0
+    let clears = 0
+    const offAfter = this.costs.indicesOf(price.offAfter)
     for (let outcome = 0; outcome < count; outcome++) {
-      outcomes[outcome] = this.reweigh(this.weights, chances, count, outcome, this.sets.length, this.scratch)
-      after += this.cost.of(this.scratch, this.sets.length, price.offAfter)
+      const chance = this.reweigh(this.weights, chances, count, outcome, this.sets.length, this.scratch)
+      outcomes[outcome] = chance
+      after += this.cost.of(this.scratch, this.sets.length, offAfter)
+      let nothing = 0
+      for (const at of this.empty) nothing += this.scratch[at] as number
+      clears += Math.abs(nothing - chance * this.nothing)
     }
-    return { test, value: this.remaining - after - price.total, cost: price.total, way: price, outcomes, then: null }
+    return { test, value: this.remaining - after - price.total, cost: price.total, way: price, outcomes, clears, then: null }
   }
 
   /** With the best test after each outcome, where one is worth its minutes. */
@@ -134,13 +147,14 @@ class Reckoning {
     const first = this.chances(choice.test)
     const count = choice.outcomes.length
     const { offAfter } = choice.way as TestPrice
+    const offNow = this.costs.indicesOf(offAfter)
     const weighed = new Float64Array(few)
     let gain = 0
     let then: { test: number; gain: number } | null = null
     for (let outcome = 0; outcome < count; outcome++) {
       const chance = this.reweigh(this.weights, first, count, outcome, few, weighed)
       if (chance < 0.01) continue
-      const without = this.cost.of(weighed, few, offAfter)
+      const without = this.cost.of(weighed, few, offNow)
       let best = 0
       let bestTest = -1
       for (const second of seconds) {
@@ -152,7 +166,7 @@ class Reckoning {
         let after = 0
         for (let other = 0; other < outcomes; other++) {
           this.reweigh(weighed, chances, outcomes, other, few, this.scratch)
-          after += this.cost.of(this.scratch, few, price.offAfter)
+          after += this.cost.of(this.scratch, few, this.costs.indicesOf(price.offAfter))
         }
         const saved = without - after - price.total * chance
         if (saved > best) [best, bestTest] = [saved, second.test]
@@ -183,7 +197,7 @@ class Reckoning {
 
   repairs(): RepairChoice[] {
     const marginals = this.belief.marginals
-    this.cost.of(this.weights, this.sets.length, this.off)
+    this.cost.of(this.weights, this.sets.length, this.costs.indicesOf(this.off))
     return this.cost.sequence.map((group) => {
       const price = this.costs.repair(group, this.off)
       const missing = this.costs.groups[group]?.suspects.reduce((rest, suspect) => rest * (1 - (marginals[suspect] as number)), 1) ?? 1

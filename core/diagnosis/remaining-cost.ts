@@ -1,4 +1,13 @@
-import type { BenchCosts } from './bench-costs'
+/** What it costs to know of each group whether it is at fault, and what its repair takes off. */
+export interface GroupPrices {
+  /** Minutes of looking at it, or of mending it untested where that is cheaper; by group. */
+  readonly lookMinutes: readonly number[]
+  /** Indices of the parts to take off for that, and for its repair. */
+  readonly lookParts: ReadonlyArray<readonly number[]>
+  readonly repairParts: ReadonlyArray<readonly number[]>
+  /** Minutes to take a part off and put it back, a breakage counted in. */
+  readonly partCost: readonly number[]
+}
 
 const NEVER = 0x7fffffff
 
@@ -13,10 +22,8 @@ const NEVER = 0x7fffffff
 export class RemainingCost {
   private readonly groupChance: Float64Array
   private readonly lookMinutes: Float64Array
-  private readonly lookParts: ReadonlyArray<Int16Array>
   private readonly repairParts: ReadonlyArray<Int16Array>
   private readonly partCost: Float64Array
-  private readonly partIndex: ReadonlyMap<string, number>
   /** By part: place in the order at which it comes off; −1 when it is off. */
   private readonly takenAt: Int32Array
   private readonly counted: Int32Array
@@ -28,42 +35,36 @@ export class RemainingCost {
   private readonly order: number[] = []
 
   /**
-   * @param costs of the engine
+   * @param prices of every group and part
    * @param groups of each set: three group indices each, −1 where there is none
    */
-  constructor(costs: BenchCosts, private readonly groups: Int16Array) {
-    const count = costs.groups.length
+  constructor({ lookMinutes, lookParts, repairParts, partCost }: GroupPrices, private readonly groups: Int16Array) {
+    const count = lookMinutes.length
     this.groupChance = new Float64Array(count)
-    const parts = costs.description.parts.map((part) => part.id)
-    this.partIndex = new Map(parts.map((id, index) => [id, index]))
-    this.partCost = Float64Array.from(parts, (id) => costs.costOfPart(id))
-    this.takenAt = new Int32Array(parts.length)
-    this.counted = new Int32Array(parts.length)
+    this.lookMinutes = Float64Array.from(lookMinutes)
+    this.repairParts = repairParts.map((parts) => Int16Array.from(parts))
+    this.partCost = Float64Array.from(partCost)
+    this.takenAt = new Int32Array(partCost.length)
+    this.counted = new Int32Array(partCost.length)
     this.rank = new Int32Array(count)
-    const nothing: ReadonlySet<string> = new Set()
-    const indices = (goal: readonly (readonly string[])[]): Int16Array => Int16Array.from(costs.wayIn(goal, nothing).parts, (id) => this.partIndex.get(id) as number)
-    this.lookParts = costs.checks.map((check) => indices(check.goal))
-    this.repairParts = costs.groups.map(({ suspect }) => indices(suspect.goal))
     this.spentAfter = new Float64Array(count)
     const clusters = new Map<string, { parts: Int16Array; groups: number[] }>()
-    for (const [group, parts] of this.lookParts.entries()) {
+    for (const [group, parts] of lookParts.entries()) {
       const key = parts.join()
       const known = clusters.get(key)
       if (known) known.groups.push(group)
-      else clusters.set(key, { parts, groups: [group] })
+      else clusters.set(key, { parts: Int16Array.from(parts), groups: [group] })
     }
     this.clusters = [...clusters.values()]
-    // A barred way counts as long minutes, without parts.
-    this.lookMinutes = Float64Array.from(costs.checks, (check) => check.minutes + (costs.wayIn(check.goal, nothing).barred === null ? 0 : costs.wayIn(check.goal, nothing).cost))
   }
 
   /**
    * @param weights of the sets; they need not add up to one
    * @param count how many sets
-   * @param off parts that are off
+   * @param off indices of the parts that are off
    * @returns minutes for weights that add up to one, otherwise times their sum
    */
-  of(weights: Float64Array, count: number, off: ReadonlySet<string>): number {
+  of(weights: Float64Array, count: number, off: Iterable<number>): number {
     const { groupChance, groups } = this
     groupChance.fill(0)
     for (let set = 0; set < count; set++) {
@@ -113,11 +114,11 @@ export class RemainingCost {
    * Behind one cover lie several groups: opening it pays for them together. So the next step is always the cover, or
    * the bare look, whose best few groups together have most chance per minute.
    */
-  private putInOrder(off: ReadonlySet<string>): void {
+  private putInOrder(off: Iterable<number>): void {
     const { groupChance, lookMinutes, takenAt, partCost, order, clusters } = this
     order.length = 0
     takenAt.fill(NEVER)
-    for (const id of off) takenAt[this.partIndex.get(id) ?? 0] = -1
+    for (const part of off) takenAt[part] = -1
     const waiting = clusters.map(({ parts, groups }) => ({
       parts,
       groups: groups.filter((group) => (groupChance[group] as number) > 0).sort((first, second) => (groupChance[second] as number) / (lookMinutes[second] as number) - (groupChance[first] as number) / (lookMinutes[first] as number)),

@@ -2,6 +2,7 @@ import type { CommandName, CommandPayload } from '../../shared/messages/commands
 import { adaptEngine, adaptEngineType } from './adapt-engine'
 import { addNote } from './add-note'
 import { addReading } from './add-reading'
+import { addSearchEntry } from './add-search-entry'
 import { editJob } from './edit-job'
 import { handBackJob } from './hand-back-job'
 import { moveJob } from './move-job'
@@ -36,6 +37,7 @@ export const handlers: { readonly [N in CommandName]: (write: Write, payload: Co
   'job.hand-back': handBackJob,
   'finding.save': saveFinding,
   'note.add': addNote,
+  'search.add': addSearchEntry,
   'part.save': savePart,
   'sheet.save': saveSheet,
   'reading.add': addReading,

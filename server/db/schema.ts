@@ -4,6 +4,7 @@ import type { EngineDescription } from '../../core/engine/description-schema'
 import type { Difference } from '../../core/engine/difference-schema'
 import type { ArrivalItem, EngineUnit } from '../../shared/messages/book-entries'
 import type { InstrumentFields, ReadingFields, SheetStation } from '../../shared/messages/bench-entries'
+import type { SearchEntry } from '../../shared/messages/search-entries'
 import type { ArrivalFate, ComponentKind, Construction, FindingOrigin, FindingState, JobState, MotorKind, PartState, Power, Role, StationId, Supply } from '../../shared/vocabulary'
 import { bytesColumn, foldedTextColumn, instant, uuidColumn, versionColumn } from './column-types'
 
@@ -185,6 +186,17 @@ export const finding = mysqlTable('finding', {
   notedAt: instant('noted_at').notNull(),
   version: versionColumn(),
 }, (table) => [index('finding_job').on(table.jobId)])
+
+/** Steps of the search for faults: only ever added to. */
+export const searchEntry = mysqlTable('search_entry', {
+  id: uuidColumn('id').primaryKey(),
+  jobId: uuidColumn('job_id').notNull().references(() => job.id),
+  engineState: int('engine_state').notNull(),
+  entry: json('entry').$type<SearchEntry>().notNull(),
+  authorId: uuidColumn('author_id').notNull().references(() => person.id),
+  capturedAt: instant('captured_at').notNull(),
+  receivedAt: instant('received_at').notNull(),
+}, (table) => [index('search_entry_job').on(table.jobId)])
 
 /** Notes and minutes at a station: only ever added to. */
 export const note = mysqlTable('note', {

@@ -1,6 +1,7 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox'
 import { ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './book-entries'
 import { FindingFields, HandBackFields, InstrumentFields, JobMove, MeterFields, NoteFields, PartFields, Password, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './bench-entries'
+import { SearchEntry } from './search-entries'
 import { EngineDescription } from '../../core/engine/description-schema'
 import { Differences } from '../../core/engine/difference-schema'
 import { closed, Id, Instant, Line, NeededLine, OrNull } from './parts'
@@ -36,6 +37,7 @@ export const commandSchemas = {
   'job.hand-back': save(HandBackFields),
   'finding.save': saveInJob(FindingFields),
   'note.add': saveInJob(NoteFields),
+  'search.add': Type.Object({ id: Id, jobId: Id, entry: SearchEntry }, closed),
   'part.save': saveInJob(PartFields),
   'sheet.save': saveInJob(SheetFields),
   'reading.add': Type.Object({ id: Id, jobId: Id, sheetId: Id, supersedesId: OrNull(Id), fields: ReadingFields }, closed),

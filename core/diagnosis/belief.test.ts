@@ -1,0 +1,120 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { describeConstruction } from '../knowledge/constructions'
+import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
+import { Belief, HypothesisSpace } from './belief'
+import { CompiledEngine } from './compiled-engine'
+import type { EngineEvent, TestFinding } from './history'
+import { KNOWLEDGE_VERSION, type Fault, type Knowledge, type Test } from './knowledge-schema'
+
+const remedy = (id: string, success: number): Knowledge['remedies'][number] => ({ id, name: id, minutes: 5, reach: 'as-it-stands', parts: [], products: [], caution: '', success, after: [], school: '', source: 'test' })
+const fault = (id: string, prior: number, signs: Fault['signs'], remedyId: string, bornAtRefit = false): Fault => ({ id, name: id, area: 'motor', role: 'engine', effect: { kind: 'none' }, prior, raisedBy: [], signs, remedy: remedyId, bornAtRefit, source: 'test' })
+const looked = (id: string, leak: number, misread: number): Test => ({ id, name: id, how: id, role: 'engine', reading: { kind: 'signs' }, minutes: 1, reach: 'as-it-stands', whole: false, needsRunning: false, equipment: ['eyes'], caution: '', outcomes: [{ id: 'no', name: 'No', leak: 0 }, { id: 'yes', name: 'Yes', leak }], misread, proves: false, onlyWhen: [], source: 'test' })
+const UNLISTED = 0.02
+
+interface Net { readonly faults: ReadonlyArray<{ prior: number; success: number; chances: readonly number[] }>; readonly tests: ReadonlyArray<{ leak: number; misread: number }> }
+
+const chance = fc.double({ min: 0.02, max: 0.95, noNaN: true })
+const net = fc.record({
+  faults: fc.array(fc.record({ prior: fc.double({ min: 0.01, max: 0.5, noNaN: true }), success: fc.double({ min: 0.5, max: 0.98, noNaN: true }), chances: fc.array(chance, { minLength: 3, maxLength: 3 }) }), { minLength: 1, maxLength: 5 }),
+  tests: fc.array(fc.record({ leak: fc.double({ min: 0.01, max: 0.3, noNaN: true }), misread: fc.double({ min: 0.01, max: 0.3, noNaN: true }) }), { minLength: 3, maxLength: 3 }),
+})
+const knowledgeOf = ({ faults, tests }: Net): Knowledge => ({
+  version: KNOWLEDGE_VERSION, unlisted: UNLISTED,
+  faults: faults.map(({ prior, chances }, index) => fault(`f${index}`, prior, chances.map((value, test) => ({ test: `t${test}`, outcome: 'yes', chance: value })), `r${index}`)),
+  tests: tests.map(({ leak, misread }, index) => looked(`t${index}`, leak, misread)),
+  remedies: faults.map(({ success }, index) => remedy(`r${index}`, success)),
+})
+
+/** The chance of an outcome with these faults there, straight from leaky noisy-OR and misreading. */
+const outcomeChance = ({ faults, tests }: Net, test: number, yes: boolean, present: readonly number[], unlisted: boolean): number => {
+  const { leak, misread } = tests[test] as Net['tests'][number]
+  const silent = present.reduce((rest, index) => rest * (1 - (faults[index]?.chances[test] as number)), 1 - leak)
+  const spread = unlisted ? Math.max(misread, 0.6) : misread
+  return (1 - spread) * (yes ? 1 - silent : silent) + spread / 2
+}
+
+const description = describeConstruction('narrow-gauge')
+const marginal = (belief: Belief, id: string): number => belief.marginals[belief.engine.indexOfSuspect(id)] as number
+
+describe('the posterior', () => {
+  it('equals adding up every set of up to three by hand, on random small networks', () => {
+    fc.assert(fc.property(net, fc.array(fc.record({ test: fc.integer({ min: 0, max: 2 }), yes: fc.boolean() }), { maxLength: 5 }), (network, seen) => {
+      const engine = new CompiledEngine(description, knowledgeOf(network))
+      const findings: TestFinding[] = seen.map(({ test, yes }, index) => ({ id: String(index), test: `t${test}`, outcome: yes ? 'yes' : 'no', state: 0 }))
+      const belief = new Belief(new HypothesisSpace(engine, []), { findings, events: [] })
+      const count = network.faults.length
+      let total = 0
+      const sums = Array.from({ length: count }, () => 0)
+      for (let mask = 0; mask < 1 << (count + 1); mask++) {
+        const members = Array.from({ length: count + 1 }, (_, bit) => bit).filter((bit) => mask & (1 << bit))
+        if (members.length > 3) continue
+        const present = members.filter((member) => member < count)
+        const unlisted = members.includes(count)
+        let weight = members.reduce((product, member) => product * (member < count ? (network.faults[member]?.prior as number) : UNLISTED), 1)
+        for (let member = 0; member <= count; member++) if (!members.includes(member)) weight *= 1 - (member < count ? (network.faults[member]?.prior as number) : UNLISTED)
+        for (const { test, yes } of seen) weight *= outcomeChance(network, test, yes, present, unlisted)
+        total += weight
+        for (const member of present) sums[member] = (sums[member] as number) + weight
+      }
+      for (let index = 0; index < count; index++) expect(marginal(belief, `f${index}@engine`)).toBeCloseTo((sums[index] as number) / total, 6)
+    }), { numRuns: 120 })
+  })
+
+  it('judges a finding on the state it was made in: a repair may not have taken (by hand)', () => {
+    // One fault, prior 0.4, sign 0.8, repaired with success 0.9; the sign seen before and after.
+    const network: Net = { faults: [{ prior: 0.4, success: 0.9, chances: [0.8, 0.5, 0.5] }], tests: [{ leak: 0.1, misread: 0.05 }, { leak: 0.1, misread: 0.05 }, { leak: 0.1, misread: 0.05 }] }
+    const engine = new CompiledEngine(description, { ...knowledgeOf(network), unlisted: 1e-9 })
+    const events: EngineEvent[] = [{ kind: 'repaired', suspect: 'f0@engine', state: 1 }]
+    const findings: TestFinding[] = [{ id: 'a', test: 't0', outcome: 'yes', state: 0 }, { id: 'b', test: 't0', outcome: 'yes', state: 1 }]
+    const belief = new Belief(new HypothesisSpace(engine, events), { findings, events })
+    const [there, gone] = [outcomeChance(network, 0, true, [0], false), outcomeChance(network, 0, true, [], false)]
+    const [never, took, failed] = [0.6 * gone * gone, 0.4 * 0.9 * there * gone, 0.4 * 0.1 * there * there]
+    expect(marginal(belief, 'f0@engine')).toBeCloseTo(failed / (never + took + failed), 6)
+  })
+
+  it('takes what is confirmed as given until it is mended, and the search goes on', () => {
+    const engine = new CompiledEngine(describeConstruction('side-brush-bogie'), diagnosisKnowledge)
+    const findings: TestFinding[] = [{ id: 'a', test: 'track-run', outcome: 'stands', state: 0 }]
+    const confirmed: EngineEvent = { kind: 'confirmed', suspect: 'lead-off@leads.lead.trailing', state: 0 }
+    const before = new Belief(new HypothesisSpace(engine, []), { findings, events: [] })
+    const after = new Belief(new HypothesisSpace(engine, [confirmed]), { findings, events: [confirmed] })
+    expect(marginal(after, 'lead-off@leads.lead.trailing')).toBe(1)
+    // The lead explains the standing: what else could stand for it falls back towards its prior.
+    expect(marginal(after, 'grease-hard@mesh')).toBeLessThan(marginal(before, 'grease-hard@mesh'))
+    const mended: EngineEvent[] = [confirmed, { kind: 'repaired', suspect: 'lead-off@leads.lead.trailing', state: 1 }]
+    const still = new Belief(new HypothesisSpace(engine, mended), { findings: [...findings, { id: 'b', test: 'track-run', outcome: 'stands', state: 1 }], events: mended })
+    expect(marginal(still, 'lead-off@leads.lead.trailing')).toBeLessThan(0.2)
+    expect(marginal(still, 'grease-hard@mesh')).toBeGreaterThan(marginal(after, 'grease-hard@mesh'))
+  })
+
+  it('knows faults that came in with the refitting, from that state on', () => {
+    const engine = new CompiledEngine(describeConstruction('centre-motor'), diagnosisKnowledge)
+    const refitted: EngineEvent[] = [{ kind: 'refitted', state: 1 }]
+    const findings: TestFinding[] = [{ id: 'a', test: 'direction', outcome: 'right', state: 0 }, { id: 'b', test: 'direction', outcome: 'wrong', state: 1 }]
+    const known = new Belief(new HypothesisSpace(engine, refitted), { findings, events: refitted })
+    const unknown = new Belief(new HypothesisSpace(engine, []), { findings, events: [] })
+    expect(marginal(known, 'mirrored@turned.reverse')).toBeGreaterThan(marginal(unknown, 'mirrored@turned.reverse'))
+  })
+
+  it('never gives what is not a number, whatever is found', () => {
+    const engine = new CompiledEngine(describeConstruction('narrow-gauge'), diagnosisKnowledge)
+    const space = new HypothesisSpace(engine, [])
+    const outcome = fc.integer({ min: 0, max: engine.tests.length - 1 }).chain((test) => fc.integer({ min: 0, max: (engine.tests[test]?.test.outcomes.length ?? 1) - 1 }).map((index) => ({ test, index })))
+    fc.assert(fc.property(fc.array(outcome, { maxLength: 12 }), (seen) => {
+      const findings = seen.map(({ test, index }, at): TestFinding => ({ id: String(at), test: engine.tests[test]?.id ?? '', outcome: engine.tests[test]?.test.outcomes[index]?.id ?? '', state: 0 }))
+      const belief = new Belief(space, { findings, events: [] })
+      expect([...belief.marginals].every((value) => value >= 0 && value <= 1 + 1e-9)).toBe(true)
+      expect(belief.nothingHidden).toBeGreaterThanOrEqual(0)
+      expect(Number.isFinite(belief.logEvidence)).toBe(true)
+    }), { numRuns: 60 })
+  })
+
+  it('names the test, the outcome or the suspect that is not there', () => {
+    const engine = new CompiledEngine(describeConstruction('narrow-gauge'), diagnosisKnowledge)
+    const space = new HypothesisSpace(engine, [])
+    expect(() => new Belief(space, { findings: [{ id: 'a', test: 'nix', outcome: 'x', state: 0 }], events: [] })).toThrow('There is no test “nix”')
+    expect(() => new Belief(space, { findings: [{ id: 'a', test: 'track-run', outcome: 'flies', state: 0 }], events: [] })).toThrow('cannot come out as “flies”')
+    expect(() => new HypothesisSpace(engine, [{ kind: 'repaired', suspect: 'nobody', state: 1 }])).toThrow('There is no suspect “nobody”')
+  })
+})

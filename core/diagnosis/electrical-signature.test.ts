@@ -1,0 +1,63 @@
+import { describe, expect, it } from 'vitest'
+import { seededUniform } from '../measure/seeded-random'
+import { Circuit, offTheTrack, ohmsBetween } from '../engine/circuit'
+import type { ComponentState } from '../engine/description-schema'
+import { operatingPoint } from '../engine/operating-point'
+import { runningPositions } from '../engine/pickup-map'
+import { describeConstruction } from '../knowledge/constructions'
+import { SignatureSolver } from './electrical-signature'
+
+describe('what the circuit shows, solved once for all meters', () => {
+  it.each(['side-brush-bogie', 'tender-pickup', 'articulated', 'three-rail-twin'] as const)('agrees with the engine’s own circuit on %s in random states', (construction) => {
+    const description = describeConstruction(construction, construction === 'three-rail-twin' ? 'ac' : 'dc')
+    const circuit = new Circuit(description)
+    const solver = new SignatureSolver(description, [])
+    const switches = runningPositions(description)
+    const { plus, minus } = description.rails
+    const random = seededUniform(construction.length)
+    const faulty = description.components.filter((component) => component.faults.length > 0)
+    const sound = operatingPoint(circuit, { switches }, { plus, minus, volts: 9, ohms: 0.1, limitAmps: 2 })
+    let compared = 0
+    for (let round = 0; round < 120; round++) {
+      const states: Record<string, ComponentState> = {}
+      for (let count = 0; count < 3; count++) {
+        const component = faulty[Math.floor(random() * faulty.length)]
+        const state = component?.faults[Math.floor(random() * component.faults.length)]
+        if (component && state && state !== 'intermittent') states[component.id] = state
+      }
+      const signature = solver.solve([{ states }])
+      const point = operatingPoint(circuit, { states, switches }, { plus, minus, volts: 9, ohms: 0.1, limitAmps: 2 })
+      expect(signature.runs.track?.limited).toBe(point.limited)
+      if (!point.limited) {
+        expect(signature.runs.track?.amps).toBeCloseTo(Math.abs(point.supplyAmps), 4)
+        const slowest = Math.min(...point.motors.map((motor, index) => Math.abs(motor.radPerSecond / (sound.motors[index]?.radPerSecond ?? 1))))
+        expect(signature.runs.track?.speed).toBeCloseTo(slowest, 3)
+        compared++
+      }
+      const rails = ohmsBetween(circuit, { states, switches }, plus, minus)
+      if (rails < 1e5) expect(Math.abs(signature.railOhms - rails)).toBeLessThan(1e-3 * Math.max(1, rails))
+      else expect(signature.railOhms).toBeGreaterThan(9e4)
+      const [motor] = description.motors
+      const [first, second] = [motor?.feeds.plus, motor?.feeds.minus].map((feed) => description.components.find((component) => component.id === feed)?.to ?? '')
+      const terminals = ohmsBetween(circuit, { states: { ...states, ...offTheTrack(description) }, switches }, first ?? '', second ?? '')
+      if (terminals < 1e5) expect(Math.abs((signature.motorOhms[0] ?? 0) - terminals)).toBeLessThan(1e-3 * Math.max(1, terminals))
+    }
+    expect(compared).toBeGreaterThan(40)
+  })
+
+  it('does not run a decoder that ignores DC on DC, and does on DCC', () => {
+    const solver = new SignatureSolver(describeConstruction('centre-motor', 'dcc'), [])
+    const { runs } = solver.solve([{ decoderRunsOn: ['dcc'] }])
+    expect(runs.track?.speed).toBe(0)
+    expect(runs['dcc-track']?.speed).toBeCloseTo(1, 3)
+    expect(runs['decoder-bypassed']?.speed).toBeCloseTo(1, 3)
+  })
+
+  it('turns the other way with its magnet turned, and stands behind a dead feed', () => {
+    const solver = new SignatureSolver(describeConstruction('side-brush-bogie'), [])
+    expect(solver.healthy.runs.track?.way).toBe(1)
+    expect(solver.solve([{ turned: 'motor.magnet-turned' }]).runs.track?.way).toBe(-1)
+    expect(solver.solve([{ supply: 'open' }]).runs.track).toMatchObject({ speed: 0, amps: 0 })
+    expect(solver.solve([{ supply: 'open' }]).runs.terminals?.speed).toBeCloseTo(1, 3)
+  })
+})

@@ -1,0 +1,230 @@
+import { describe, expect, it } from 'vitest'
+import { describeConstruction } from '../knowledge/constructions'
+import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
+import type { Belief } from './belief'
+import { Diagnosis, type SearchReport } from './diagnosis'
+import type { EngineEvent, SearchHistory } from './history'
+import type { Circumstance } from './knowledge-schema'
+import { reversals } from './polarity'
+import type { Suspect } from './suspects'
+
+
+/** Cases from practice (common practice, invented machines): what must be believed, and asked next, at each point. */
+type Seen = readonly [test: string, outcome: string, state?: number]
+
+class Case {
+  readonly diagnosis: Diagnosis
+  constructor(construction: string, power: 'dc' | 'dcc' = 'dc', circumstances: readonly Circumstance[] = []) {
+    this.diagnosis = new Diagnosis(describeConstruction(construction, power), diagnosisKnowledge, { circumstances })
+  }
+
+  history(seen: readonly Seen[], events: readonly EngineEvent[] = []): SearchHistory {
+    return { findings: seen.map(([test, outcome, state = 0]) => ({ id: `${test}=${outcome}@${state}`, test, outcome, state })), events }
+  }
+
+  after(seen: readonly Seen[], events: readonly EngineEvent[] = []): { readonly report: SearchReport; readonly belief: Belief; readonly any: (test: (suspect: Suspect) => boolean) => number; readonly chance: (id: string) => number } {
+    const history = this.history(seen, events)
+    const belief = this.diagnosis.believe(history)
+    const { suspects } = this.diagnosis.engine
+    return {
+      report: this.diagnosis.report(history), belief,
+      any: (test) => belief.chanceOfAny(new Set(suspects.flatMap((suspect, index) => (test(suspect) ? [index] : [])))),
+      chance: (id) => belief.marginals[this.diagnosis.engine.indexOfSuspect(id)] as number,
+    }
+  }
+}
+
+const inArea = (...areas: string[]) => (suspect: Suspect): boolean => areas.includes(suspect.fault.area)
+const ofFault = (...faults: string[]) => (suspect: Suspect): boolean => faults.includes(suspect.fault.id)
+const placeOfTest = (report: SearchReport): string => (report.advice.kind === 'test' ? report.advice.test : report.advice.kind)
+
+describe('A, from the damp cellar: dead, and the needle flickers when it is pressed down', () => {
+  const cellar = new Case('side-brush-bogie', 'dc', ['damp-store', 'idle-ten-years'])
+  const dead: Seen[] = [['track-run', 'stands'], ['track-current', 'nothing'], ['track-rocked', 'falters']]
+
+  it('puts the pickup side at 80 % or more, motor faults low, and asks something cheap there', () => {
+    const { any, report } = cellar.after(dead)
+    expect(any(inArea('pickup', 'wiring'))).toBeGreaterThanOrEqual(0.8)
+    expect(any((suspect) => suspect.fault.area === 'motor' && suspect.fault.effect.kind !== 'none' && suspect.fault.effect.kind !== 'drag')).toBeLessThan(0.2)
+    expect(report.advice.kind).toBe('test')
+    const next = report.next.find((test) => test.id === placeOfTest(report))
+    expect(next?.totalMinutes).toBeLessThan(2)
+    expect(next?.takesOff).toEqual([])
+    expect(placeOfTest(report)).toMatch(/pickups-run|wheels-run|treads-look|rim-check|contacts-look/)
+  })
+
+  it('goes on searching when the hanging lead is found and mended', () => {
+    const opened: Seen[] = [...dead, ['leads-tug', 'off'], ['contacts-look@axle-contacts.trailing-bogie', 'green'], ['commutator-look', 'bright']]
+    const found: EngineEvent[] = [{ kind: 'confirmed', suspect: 'lead-strand@leads.lead.trailing', state: 0 }]
+    expect(cellar.after(opened, found).report.advice).toMatchObject({ kind: 'repair', suspect: 'lead-strand@leads.lead.trailing' })
+    const mended: EngineEvent[] = [...found, { kind: 'repaired', suspect: 'lead-strand@leads.lead.trailing', state: 1 }]
+    const { report, any } = cellar.after(opened, mended)
+    expect(report.advice.kind).toBe('test')
+    expect(report.nothingElse).toBeLessThan(0.3)
+    expect(any(ofFault('contacts-oxide', 'contacts-poor'))).toBeGreaterThan(0.5)
+    expect(any(ofFault('treads-film', 'treads-oxide'))).toBeGreaterThan(0.2)
+  })
+
+  it('believes it mended once leads, wipers and treads are done and it runs both ways', () => {
+    const events: EngineEvent[] = [
+      { kind: 'confirmed', suspect: 'lead-strand@leads.lead.trailing', state: 0 }, { kind: 'repaired', suspect: 'lead-strand@leads.lead.trailing', state: 1 },
+      ...['motor', 'trailing'].flatMap((bogie, index): EngineEvent[] => [{ kind: 'repaired', suspect: `contacts-oxide@axle-contacts.${bogie}-bogie`, state: 2 + 2 * index }, { kind: 'repaired', suspect: `treads-film@treads.${bogie}-bogie`, state: 3 + 2 * index }]),
+    ]
+    const { any } = cellar.after([...dead, ['track-run', 'runs', 5], ['track-current', 'usual', 5], ['track-rocked', 'runs', 5], ['both-ways', 'alike', 5]], events)
+    expect(any(inArea('pickup', 'wiring'))).toBeLessThan(0.1)
+  })
+})
+
+describe('B, the tender’s share: runs with the supply on the motor, not on the track', () => {
+  const tender = new Case('tender-pickup')
+  const fed: Seen[] = [['track-run', 'stands'], ['terminals-run', 'runs']]
+
+  it('rules the motor down and looks between rail and terminals', () => {
+    const before = tender.after([['track-run', 'stands']])
+    const after = tender.after(fed)
+    const electrical = (suspect: Suspect): boolean => suspect.fault.area === 'motor' && suspect.fault.effect.kind === 'component'
+    expect(after.any(electrical)).toBeLessThan(0.3 * before.any(electrical))
+    expect(after.any(inArea('pickup', 'wiring'))).toBeGreaterThan(0.85)
+    expect(after.any((suspect) => ['treads.tender-axles', 'axle-contacts.tender-axles', 'linkage-contacts.drawbar.eye', 'leads.lead.drawbar'].includes(suspect.place.id))).toBeGreaterThan(0.5)
+  })
+
+  it('calls two of six wheels with open rims dirt, not insulation', () => {
+    const { report, any } = tender.after([...fed, ['wheel-continuity@treads.tender-axles', 'some'], ['rim-check@treads.tender-axles', 'open']])
+    expect(report.suspects[0]?.place).toBe('treads.tender-axles')
+    expect(any((suspect) => suspect.place.id === 'treads.tender-axles')).toBeGreaterThan(0.8)
+    expect(any((suspect) => suspect.place.role === 'wheel-insulation')).toBeLessThan(0.05)
+  })
+})
+
+describe('C, out of step: binds once per turn with the rods on, free without them', () => {
+  const steam = new Case('tank-open')
+  const binding: Seen[] = [['rods-off', 'free'], ['rods-watch', 'bind'], ['roll', 'once-a-turn'], ['axle-muff-check', 'cracked']]
+
+  it('names the cracked muff and the quartering first, tooth phase and bent rods behind', () => {
+    const { report, chance } = steam.after(binding)
+    expect(report.suspects.slice(0, 2).map((suspect) => suspect.fault)).toEqual(['axle-muff-split', 'quartering-out'])
+    expect(chance('axle-muff-split@rods')).toBeGreaterThan(0.6)
+    expect(chance('quartering-out@rods')).toBeGreaterThan(chance('tooth-phase@rods'))
+    expect(chance('tooth-phase@rods')).toBeGreaterThan(0.005)
+  })
+
+  it('says: gauge, quarter, then fix; and back-to-back is among the tests', () => {
+    const { report } = steam.after(binding)
+    expect(report.suspects[0]?.remedy.words).toBe('Gauge, quarter, then fix the muff or renew it')
+    expect(steam.diagnosis.engine.tests.map((test) => test.id)).toContain('back-to-back')
+  })
+})
+
+describe('D, chip inside: dead on a battery, no burn marks, past unknown', () => {
+  const clearance = new Case('centre-motor', 'dcc', ['unknown-past'])
+
+  it('has the decoder set not to run on DC among the first three, and does not propose another decoder', () => {
+    const { report } = clearance.after([['dc-run', 'stands'], ['smell', 'none']])
+    expect(report.suspects.slice(0, 3).map((suspect) => suspect.fault)).toContain('decoder-no-dc')
+    expect(report.advice.kind).toBe('test')
+    const leading = report.next.slice(0, 5).map((test) => test.id)
+    expect(leading.some((id) => ['dcc-run', 'bypass-run', 'cv29-read', 'program-read'].includes(id))).toBe(true)
+  })
+
+  it('takes CV29 = 2 as the explanation, and leaves pickup faults open', () => {
+    const { chance, any } = clearance.after([['dc-run', 'stands'], ['smell', 'none'], ['program-read', 'answers'], ['cv29-read', 'dc-off']])
+    expect(chance('decoder-no-dc@decoder')).toBeGreaterThan(0.95)
+    expect(chance('decoder-dead@decoder')).toBeLessThan(0.02)
+    expect(any(inArea('pickup', 'wiring'))).toBeGreaterThan(0.15)
+  })
+})
+
+describe('E, backwards after service', () => {
+  const centre = new Case('centre-motor')
+
+  it('puts commutator and winding above pickup when the start hangs on where the armature stands', () => {
+    const { any, report } = centre.after([['track-run', 'falters'], ['start-anywhere', 'needs-push']])
+    expect(any(ofFault('commutator-black', 'gap-bridged', 'coil-open', 'coil-shorted', 'brush-sticks', 'brush-worn', 'brushes-oiled'))).toBeGreaterThan(any(inArea('pickup')))
+    expect(report.advice.kind).toBe('test')
+  })
+
+  it('calls a machine that runs smoothly the wrong way after cleaning a mirrored refit, and strips nothing electrical', () => {
+    const refit = new Case('centre-motor', 'dc', ['just-refitted'])
+    const events: EngineEvent[] = [{ kind: 'confirmed', suspect: 'gap-bridged@motor.gaps', state: 0 }, { kind: 'repaired', suspect: 'gap-bridged@motor.gaps', state: 1 }, { kind: 'refitted', state: 1 }]
+    const { any, report } = refit.after([['start-anywhere', 'needs-push'], ['commutator-look', 'bridged'], ['track-run', 'runs', 1], ['start-anywhere', 'anywhere', 1], ['track-current', 'usual', 1], ['direction', 'wrong', 1]], events)
+    expect(any((suspect) => suspect.place.id === 'turned.reverse')).toBeGreaterThanOrEqual(0.9)
+    expect(report.suspects[0]?.fault).toBe('mirrored')
+    const proposed = report.advice.kind === 'test' ? report.next.find((test) => test.id === placeOfTest(report))?.takesOff ?? [] : []
+    expect(proposed).toEqual([])
+    const [smallest] = reversals(describeConstruction('centre-motor'))
+    expect(smallest?.turnables.map((entry) => entry.id)).toEqual(['strips-mirrored'])
+  })
+})
+
+describe('F, sound that starts again on turnouts', () => {
+  const railcar = new Case('axle-cup', 'dcc')
+  it('means the supply was lost: cups first, decoder under 15 %', () => {
+    const { report, any } = railcar.after([['dcc-run', 'runs'], ['sound-restarts', 'often'], ['stop-pattern', 'same-place']])
+    expect(report.suspects[0]?.fault).toBe('contacts-oxide')
+    expect(any(inArea('board'))).toBeLessThan(0.15)
+    expect(any(inArea('pickup'))).toBeGreaterThan(0.7)
+  })
+})
+
+describe('G, one way only', () => {
+  it('puts end play, brush seating and the commutator above pickup', () => {
+    const { any, report } = new Case('tank-open').after([['track-run', 'runs'], ['both-ways', 'one-way-worse']])
+    expect(any(ofFault('end-play', 'commutator-black', 'brush-sticks', 'spring-weak'))).toBeGreaterThan(any(inArea('pickup')))
+    expect(report.suspects[0]?.fault).toBe('end-play')
+  })
+})
+
+describe('H, everything a little', () => {
+  it('takes several confirmed faults together and mends them one after the other, the cheapest first', () => {
+    const railbus = new Case('side-brush-bogie', 'dc', ['old'])
+    const seen: Seen[] = [['track-run', 'falters'], ['gears-look', 'fouled'], ['commutator-look', 'bridged'], ['springs-look', 'unequal'], ['tyres-look', 'cracked']]
+    const confirmed = ['gears-hair@mesh', 'gap-bridged@motor.gaps', 'spring-weak@motor.springs', 'tyre-perished@tyres']
+    let events: EngineEvent[] = confirmed.map((suspect) => ({ kind: 'confirmed', suspect, state: 0 }))
+    const mended: string[] = []
+    for (let state = 1; state <= confirmed.length; state++) {
+      const { report } = railbus.after(seen, events)
+      expect(report.advice.kind).toBe('repair')
+      if (report.advice.kind !== 'repair') return
+      mended.push(report.advice.suspect)
+      events = [...events, { kind: 'repaired', suspect: report.advice.suspect, state }]
+    }
+    expect(new Set(mended)).toEqual(new Set(confirmed))
+    expect(mended[0]).toBe('tyre-perished@tyres')
+    expect(railbus.after(seen, events).report.advice).toMatchObject({ kind: 'test', test: 'track-run' })
+  }, 40_000)
+})
+
+describe('I, just due', () => {
+  it('has nothing to mend in an engine that passes everything', () => {
+    const show = new Case('narrow-gauge', 'dc', ['exhibition'])
+    const passed = show.diagnosis.engine.tests.filter(({ test }) => test.proves).map(({ id, test }): Seen => [id, test.outcomes[0]?.id ?? ''])
+    const { report } = show.after(passed)
+    expect(report.advice.kind).not.toBe('repair')
+    expect(report.nothingElse).toBeGreaterThan(0.75)
+    expect(report.suspects.every((suspect) => suspect.chance < 0.1)).toBe(true)
+  })
+})
+
+describe('J, a contradiction', () => {
+  it('says that no milliampere and a bright filament lamp do not fit, and which to repeat', () => {
+    const { report } = new Case('side-brush-bogie').after([['track-current', 'nothing'], ['lamp-on-track', 'bright']])
+    expect(report.contradictions).toHaveLength(1)
+    expect(report.contradictions[0]).toMatchObject({ repeat: 'lamp-on-track=bright@0', against: 'track-current=nothing@0' })
+    expect(report.contradictions[0]?.words).toContain('do not fit')
+  })
+
+  it('does not say so of an LED and a meter that shows hundredths of an ampere', () => {
+    const description = describeConstruction('side-brush-bogie')
+    const led = { ...description, components: description.components.map((component) => (component.lamp ? { ...component, ohms: 1400, lamp: { volts: 12, amps: 0.009, kind: 'led' as const } } : component)) }
+    const diagnosis = new Diagnosis(led, diagnosisKnowledge)
+    const report = diagnosis.report({ findings: [{ id: 'a', test: 'track-current-coarse', outcome: 'nothing', state: 0 }, { id: 'b', test: 'lamp-on-track', outcome: 'bright', state: 0 }], events: [] })
+    expect(report.contradictions).toEqual([])
+  })
+})
+
+describe('K, a bad feed under load: the lamp burns, the motor falters on 2 V', () => {
+  it('puts a poor or open feed above the motor', () => {
+    const { any } = new Case('articulated').after([['other-engine', 'runs'], ['lamp-on-track', 'bright'], ['track-run', 'falters'], ['motor-volts', 'low']])
+    expect(any(inArea('pickup', 'wiring'))).toBeGreaterThan(any((suspect) => suspect.fault.area === 'motor' && suspect.fault.effect.kind !== 'none'))
+  })
+})

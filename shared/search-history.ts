@@ -1,0 +1,57 @@
+import type { EngineEvent, SearchHistory, TestFinding } from '../core/diagnosis/history'
+import type { Circumstance, Equipment } from '../core/diagnosis/knowledge-schema'
+import type { JobBook, SearchRow } from './book'
+
+/** A job's search as the diagnosis takes it. */
+export interface JobSearch {
+  readonly history: SearchHistory
+  readonly circumstances: readonly Circumstance[]
+  readonly missing: readonly Equipment[]
+  /** Parts that are off now. */
+  readonly off: readonly string[]
+  /** Tests that could not be done in the state the engine is in. */
+  readonly refused: readonly string[]
+  /** Every step, oldest first, and whether it was struck out. */
+  readonly steps: ReadonlyArray<{ readonly row: SearchRow; readonly struck: boolean }>
+}
+
+/**
+ * Reads the steps of a search: what was struck out no longer counts; states are counted from the one the job began
+ * in, so that an engine's earlier jobs do not matter.
+ */
+export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job'>, about: string): JobSearch {
+  const struck = new Set(book.search.flatMap((row) => (row.entry.kind === 'struck' ? [row.entry.entryId] : [])))
+  const standing = book.search.filter((row) => !struck.has(row.id) && row.entry.kind !== 'struck')
+  const first = Math.min(book.engine.stateNumber, ...book.search.map((row) => row.engineState))
+  const findings: TestFinding[] = []
+  const events: EngineEvent[] = []
+  let circumstances: readonly Circumstance[] = circumstancesIn(about)
+  let missing: readonly Equipment[] = []
+  let off: readonly string[] = []
+  const refused: string[] = []
+  for (const { id, engineState, entry } of standing) {
+    const state = engineState - first
+    if (entry.kind === 'outcome') {
+      findings.push({ id, test: entry.test, outcome: entry.outcome, state })
+      off = entry.off
+    }
+    if (entry.kind === 'could-not' && engineState === book.engine.stateNumber) refused.push(entry.test)
+    if (entry.kind === 'confirmed' || entry.kind === 'ruled-out' || entry.kind === 'repaired') events.push({ kind: entry.kind, suspect: entry.suspect, state })
+    if (entry.kind === 'known') ({ circumstances, missing, off } = entry)
+  }
+  return { history: { findings, events }, circumstances, missing, off, refused, steps: book.search.filter((row) => row.entry.kind !== 'struck').map((row) => ({ row, struck: struck.has(row.id) })) }
+}
+
+const tellingWords: ReadonlyArray<readonly [RegExp, Circumstance]> = [
+  [/\b(damp|cellar|basement|shed|flood)/i, 'damp-store'], [/\b(attic|loft)\b/i, 'attic-store'], [/\b(display case|cabinet|living room)\b/i, 'dry-store'],
+  [/\b(carpet|rug)\b/i, 'carpet'], [/\bgarden\b/i, 'garden'], [/\b(exhibition|show)s?\b/i, 'exhibition'],
+  [/\b(ten|twelve|fifteen|twenty|thirty|forty|\d{2}) years\b/i, 'idle-ten-years'], [/\b(a year|two years|three years|years unused|unused for)\b/i, 'idle-a-year'],
+  [/\b(nephew|son|father|friend|another shop|previous owner|somebody|himself|herself) .{0,40}(took|taken|opened|oiled|worked|repaired|apart|soldered)|taken apart by|worked on by/i, 'worked-on-by-others'],
+  [/\b(oiled|greased|lubricated) (it )?(freely|well|generously|every)|too much oil|full of oil/i, 'lubricated-freely'],
+  [/\b(leaked battery|battery (was )?left)\b/i, 'battery-inside'], [/\b(house clearance|no history|nothing is known|flea market|unknown past)\b/i, 'unknown-past'],
+]
+
+/** What the words of the take-in say of an engine's past; shown, and put right by hand. */
+export function circumstancesIn(about: string): Circumstance[] {
+  return tellingWords.flatMap(([words, circumstance]) => (words.test(about) ? [circumstance] : []))
+}

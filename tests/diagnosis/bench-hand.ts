@@ -1,0 +1,295 @@
+import { Casualty } from '../../bench/casualty/casualty'
+import type { CasualtyFault } from '../../bench/casualty/faults'
+import { SeededRandom } from '../../bench/casualty/random'
+import { Circuit, offTheTrack, ohmsBetween } from '../../core/engine/circuit'
+import type { ComponentState, EngineDescription } from '../../core/engine/description-schema'
+import { driveTrain } from '../../core/engine/drive-train'
+import { operatingPoint } from '../../core/engine/operating-point'
+import type { BenchTest } from '../../core/diagnosis/bench-tests'
+import { appearances } from './appearances'
+import type { TrueFault } from './true-faults'
+
+/** What a run looked like. */
+interface RunRecord {
+  readonly meanSpeed: number
+  /** Share of the time it turned at less than half its usual speed. */
+  readonly slowShare: number
+  readonly meanAmps: number
+  /** Share of the time without current, of those with any at all. */
+  readonly deadShare: number
+  readonly limitedShare: number
+  readonly lampShare: number
+  readonly lampDarkShare: number
+  readonly way: number
+}
+
+const VOLTS = 9
+const STEP = 2e-4
+const SETTLE_SECONDS = 0.25
+const RUN_SECONDS = 1.6
+/** Hands slip, eyes tire: how often an outcome is noted wrongly. */
+const MISREAD = 0.025
+
+/** Somebody at the bench who makes tests on a casualty and says how they came out. Knows nothing of what is likely. */
+export class BenchHand {
+  private readonly random: SeededRandom
+  private runCount = 0
+  private readonly signs = new Map<string, boolean>()
+  private readonly healthy = new Map<string, RunRecord>()
+  private readonly poles: ReadonlyMap<string, 'plus' | 'minus'>
+
+  constructor(private readonly description: EngineDescription, private faults: readonly TrueFault[], private readonly seed: number) {
+    this.random = new SeededRandom(seed * 7919 + 17)
+    this.poles = polesOf(description)
+  }
+
+  get left(): readonly TrueFault[] {
+    return this.faults
+  }
+
+  /** Does a remedy at a place; says what it mended. */
+  mend(remedy: string, placeId: string, success: number): TrueFault[] {
+    const mended = this.faults.filter((fault) => fault.place.id === placeId && fault.remedies.includes(remedy))
+    if (mended.length === 0 || this.random.next() > success) return []
+    this.faults = this.faults.filter((fault) => !mended.includes(fault))
+    return mended
+  }
+
+  make({ test, place }: BenchTest): string {
+    const outcomes = test.outcomes.map((outcome) => outcome.id)
+    const seen = this.see(test.id, test.reading, place)
+    if (this.random.next() < MISREAD) return this.random.pick(outcomes)
+    return outcomes.includes(seen) ? seen : outcomes[0] as string
+  }
+
+  private see(id: string, reading: BenchTest['test']['reading'], place: BenchTest['place']): string {
+    switch (reading.kind) {
+      case 'motion': {
+        const rocked = reading.feed === 'track-rocked'
+        return this.motion(reading.feed, rocked)
+      }
+      case 'current': {
+        const run = this.record(reading.feed, false)
+        const sound = this.sound(reading.feed)
+        if (run.limitedShare > 0.5 || run.meanAmps > 1.8 * sound.meanAmps) return 'high'
+        if (run.meanAmps < 0.5 * reading.resolutionAmps) return 'nothing'
+        return run.deadShare > 0.06 && run.deadShare < 0.97 ? 'flickers' : 'usual'
+      }
+      case 'direction': return this.record('track', false).way * this.sound('track').way < 0 ? 'wrong' : 'right'
+      case 'lamp': {
+        const run = this.record('track', false)
+        const share = run.lampShare / Math.max(1e-9, this.sound('track').lampShare)
+        if (run.lampDarkShare > 0.08 && run.lampDarkShare < 0.95) return 'flickers'
+        return share > 0.5 ? 'bright' : share > 0.04 ? 'dim' : 'dark'
+      }
+      case 'motor-volts': return this.motorVolts()
+      case 'wheels-turn': return this.wheelsTurn()
+      case 'rail-ohms': return this.railOhms()
+      case 'motor-ohms': return this.motorOhms()
+      case 'wheel-continuity': return this.continuity(place.truck)
+      case 'component-ohms': return this.across(place.components, reading.expect)
+      case 'signs': return this.look(id, place.id, place.role === 'engine' || place.components.length === 0)
+    }
+  }
+
+  private motion(feed: string, rocked: boolean): string {
+    const run = this.record(feed, rocked)
+    const sound = this.sound(feed)
+    const share = run.meanSpeed / Math.max(1e-9, sound.meanSpeed)
+    if (run.limitedShare > 0.5 && share < 0.5) return 'trips'
+    if (share < 0.04) return 'stands'
+    return share < 0.5 || run.slowShare > 0.07 ? 'falters' : 'runs'
+  }
+
+  private sound(feed: string): RunRecord {
+    const known = this.healthy.get(feed)
+    if (known) return known
+    const record = this.simulate(feed, [])
+    this.healthy.set(feed, record)
+    return record
+  }
+
+  /** Each time it is run anew, and what comes and goes does so anew. */
+  private record(feed: string, rocked: boolean): RunRecord {
+    return this.simulate(feed, this.faults.flatMap((fault) => (rocked ? fault.rocked ?? fault.physics : fault.physics)))
+  }
+
+  private simulate(feed: string, physics: readonly CasualtyFault[]): RunRecord {
+    const casualty = new Casualty(this.description, physics, { seed: this.seed + 1 + 101 * this.runCount++, onStand: true })
+    const [plus, minus] = this.clips(feed)
+    casualty.apply({ plus, minus, volts: VOLTS, ohms: 0.1, limitAmps: 2, hertz: 0 })
+    casualty.run(SETTLE_SECONDS, STEP)
+    const speeds: number[] = []
+    const amps: number[] = []
+    const lamps: number[] = []
+    let limited = 0
+    let count = 0
+    casualty.run(RUN_SECONDS, STEP, () => {
+      if (count++ % 20 !== 0) return
+      const now = casualty.now
+      speeds.push(now.radPerSecond[0] ?? 0)
+      amps.push(Math.abs(now.supplyAmps))
+      lamps.push(Object.values(now.lamps)[0] ?? 0)
+      if (now.limited) limited++
+    })
+    const mean = (list: readonly number[]): number => list.reduce((sum, value) => sum + value, 0) / list.length
+    const meanSpeed = mean(speeds.map(Math.abs))
+    const share = (list: readonly number[], test: (value: number) => boolean): number => list.filter(test).length / list.length
+    return {
+      meanSpeed, slowShare: share(speeds, (speed) => Math.abs(speed) < 0.5 * meanSpeed), meanAmps: mean(amps), deadShare: share(amps, (value) => value < 0.002), limitedShare: limited / speeds.length,
+      lampShare: mean(lamps), lampDarkShare: share(lamps, (value) => value < 0.02), way: Math.sign(mean(speeds)) || 1,
+    }
+  }
+
+  /** Where a person puts the two clips. */
+  private clips(feed: string): readonly [string, string] {
+    const { description, poles } = this
+    const { plus, minus } = description.rails
+    const [motor] = description.motors
+    const component = (id: string | undefined) => description.components.find((entry) => entry.id === id)
+    const nodeAt = (stage: string, pole: 'plus' | 'minus'): string | undefined => description.nodes.find((node) => node.stage === stage && poles.get(node.id) === pole)?.id
+    const feeds: Readonly<Record<string, readonly [string | undefined, string | undefined]>> = {
+      wheels: [nodeAt('tread', 'plus'), nodeAt('tread', 'minus')], pickups: [nodeAt('pickup', 'plus'), nodeAt('pickup', 'minus')],
+      'motor-leads': [component(motor?.feeds.plus)?.from, component(motor?.feeds.minus)?.from], terminals: [component(motor?.feeds.plus)?.to, component(motor?.feeds.minus)?.to],
+      brushes: [component(`${motor?.id}.brush-plus`)?.from, component(`${motor?.id}.brush-minus`)?.from],
+    }
+    const [first, second] = feeds[feed] ?? [plus, minus]
+    return [first ?? plus, second ?? minus]
+  }
+
+  /** What the components are in, at one moment. */
+  private momentStates(): Record<string, ComponentState> {
+    const states: Record<string, ComponentState> = {}
+    for (const fault of this.faults.flatMap((entry) => entry.physics)) {
+      if (fault.kind === 'component') states[fault.component] = fault.state === 'intermittent' ? (this.random.next() < 0.35 ? 'open' : 'good') : fault.state
+      if (fault.kind === 'film' && this.random.next() < fault.brokenShare) states[fault.component] = 'open'
+      if (fault.kind === 'open-coil') states[this.description.motors[0]?.armature ?? ''] = 'good'
+    }
+    return states
+  }
+
+  private motorVolts(): string {
+    const circuit = new Circuit(this.description)
+    const [plus, minus] = this.clips('terminals')
+    const read = (states: Record<string, ComponentState>): number => {
+      const point = operatingPoint(circuit, { states }, { ...this.description.rails, volts: VOLTS, ohms: 0.1, limitAmps: 2 })
+      return Math.abs((point.nodeVolts[plus] ?? 0) - (point.nodeVolts[minus] ?? 0))
+    }
+    const sound = read({})
+    const shares = Array.from({ length: 10 }, () => read(this.momentStates()) / sound)
+    const [low, high] = [Math.min(...shares), Math.max(...shares)]
+    if (high - low > 0.3) return 'jumps'
+    return low > 0.8 ? 'full' : high > 0.08 ? 'low' : 'none'
+  }
+
+  private wheelsTurn(): string {
+    const slips = new Set(this.faults.flatMap((fault) => fault.physics.flatMap((entry) => (entry.kind === 'slipping-link' ? [entry.link] : []))))
+    const driven = (without: ReadonlySet<string>): number => driveTrain(this.description, without).wheels.filter((wheel) => wheel.driven).length
+    const left = driven(slips)
+    return left === 0 ? 'none' : left < driven(new Set()) ? 'some' : 'all'
+  }
+
+  private steady(read: (states: Record<string, ComponentState>) => number): { readonly value: number; readonly jumps: boolean } {
+    const values = Array.from({ length: 8 }, () => Math.min(1e7, read(this.momentStates())))
+    const sorted = [...values].sort((first, second) => first - second)
+    return { value: sorted[4] as number, jumps: (sorted[7] as number) > 20 * Math.max(1, sorted[0] as number) }
+  }
+
+  private railOhms(): string {
+    const circuit = new Circuit(this.description)
+    const { plus, minus } = this.description.rails
+    const sound = ohmsBetween(circuit, {}, plus, minus)
+    const { value, jumps } = this.steady((states) => ohmsBetween(circuit, { states }, plus, minus))
+    if (jumps) return 'jumps'
+    return value > 1e4 ? 'open' : value < 0.5 * sound ? 'low' : 'usual'
+  }
+
+  private motorOhms(): string {
+    const circuit = new Circuit(this.description)
+    const [plus, minus] = this.clips('terminals')
+    const off = offTheTrack(this.description)
+    const sound = ohmsBetween(circuit, { states: off }, plus, minus)
+    const physics = this.faults.flatMap((fault) => fault.physics)
+    // Seen at the brushes: an open coil of a ring of N puts the rest in series, a shorted one leaves fewer.
+    const times = physics.some((fault) => fault.kind === 'open-coil') ? 1.5 : physics.some((fault) => fault.kind === 'shorted-coil') ? 0.65 : physics.some((fault) => fault.kind === 'carbon-bridge') ? 0.7 : 1
+    const { value } = this.steady((states) => ohmsBetween(circuit, { states: { ...off, ...states } }, plus, minus))
+    const share = (value * times) / sound
+    return value > 1e4 ? 'open' : share > 1.2 ? 'high' : share < 0.6 ? 'low' : 'usual'
+  }
+
+  private continuity(truck: string | null): string {
+    const { description } = this
+    const circuit = new Circuit(description)
+    const off = offTheTrack(description)
+    const [motor] = description.motors
+    const lead = (pole: 'plus' | 'minus'): string | undefined => description.components.find((component) => component.id === motor?.feeds[pole])?.from
+    const treads = new Set(description.wheelSets.flatMap((entry) => [entry.left.tread, entry.right.tread]))
+    const results: boolean[] = []
+    for (const wheelSet of description.wheelSets.filter((entry) => entry.truck === truck)) {
+      for (const wheel of [wheelSet.left, wheelSet.right]) {
+        const tread = description.components.find((component) => component.id === wheel.tread)
+        const pole = tread && this.poles.get(tread.to)
+        const end = pole && lead(pole)
+        if (!tread || !end || !treads.has(tread.id) || tread.faults.length === 0) continue
+        if (ohmsBetween(circuit, { states: off }, tread.to, end) > 1e4) continue
+        const states = this.momentStates()
+        // The probe stands on the film; now and then it scratches through.
+        const filmed = (states[tread.id] === 'open' || states[tread.id] === 'high-resistance') && this.random.next() < 0.75
+        results.push(!filmed && ohmsBetween(circuit, { states: { ...states, ...off } }, tread.to, end) < 40)
+      }
+    }
+    const closed = results.filter(Boolean).length
+    return closed === results.length ? 'all' : closed === 0 ? 'none' : 'some'
+  }
+
+  private across(components: readonly string[], expect: 'closed' | 'open'): string {
+    const physics = this.faults.flatMap((fault) => fault.physics)
+    const states = physics.flatMap((fault) => (fault.kind === 'component' && components.includes(fault.component) ? [fault.state] : fault.kind === 'film' && components.includes(fault.component) ? ['intermittent' as const] : []))
+    if (expect === 'open') return states.includes('shorted') ? 'wrong' : 'as-it-should'
+    if (states.includes('open') || states.includes('high-resistance')) return this.random.next() < 0.96 ? 'wrong' : 'as-it-should'
+    if (!states.includes('intermittent')) return 'as-it-should'
+    const luck = this.random.next()
+    return luck < 0.5 ? 'jumps' : luck < 0.75 ? 'wrong' : 'as-it-should'
+  }
+
+  /** Whether this machine's fault gives this sign: it does or it does not, however often one looks. */
+  private shows(sign: string, chance: number): boolean {
+    const known = this.signs.get(sign)
+    if (known !== undefined) return known
+    const shown = this.random.next() < chance
+    this.signs.set(sign, shown)
+    return shown
+  }
+
+  private look(id: string, placeId: string, everything: boolean): string {
+    const appearance = appearances[id]
+    if (!appearance) throw new RangeError(`Nobody has written down what “${id}” looks like.`)
+    let seen = appearance.sound
+    for (const [outcome, chance] of appearance.stray) if (this.random.next() < chance) seen = outcome
+    // Brushes, springs, commutator and armature of one motor are looked at together.
+    const here = (fault: TrueFault): boolean => everything || fault.place.id === placeId || (fault.place.motor !== null && placeId.startsWith(`${fault.place.motor}`))
+    for (const [name, outcome, chance] of appearance.shows) {
+      if (this.faults.some((fault) => fault.name === name && here(fault)) && this.shows(`${id}/${name}/${outcome}`, chance)) seen = outcome
+    }
+    return seen
+  }
+}
+
+function polesOf(description: EngineDescription): Map<string, 'plus' | 'minus'> {
+  const poles = new Map<string, 'plus' | 'minus'>()
+  const spread = (start: string, pole: 'plus' | 'minus'): void => {
+    const queue = [start]
+    for (let node = queue.pop(); node !== undefined; node = queue.pop()) {
+      if (poles.has(node)) continue
+      poles.set(node, pole)
+      for (const { kind, from, to, ohms } of description.components) {
+        if (ohms === null || !['contact', 'conductor', 'choke'].includes(kind)) continue
+        if (from === node) queue.push(to)
+        if (to === node) queue.push(from)
+      }
+    }
+  }
+  spread(description.rails.plus, 'plus')
+  spread(description.rails.minus, 'minus')
+  return poles
+}
