@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { v7 as newId } from 'uuid'
 import { usualCommands } from '../bench/supply/supply-commands'
 import { writeReading } from '../server/commands/add-reading'
@@ -16,6 +17,7 @@ import { engines, type DemoEngine } from './engines'
 import { engineTypes, type DemoType } from './engine-types'
 import { jobs, type DemoJob } from './jobs'
 import { benchHand, meters, owners, reader, shop } from './people-and-owners'
+import type { WrittenStep } from './write-searches'
 import { demoLines, type DemoSheet } from './sheets'
 
 const DAY_MS = 24 * 3600 * 1000
@@ -137,6 +139,7 @@ class ScenarioLoader {
     }
     const before = [...(demo.notes ?? [])]
     if (demo.first) await this.sheet(jobId, 'first-run', this.typeOf(engine), demo.first, index * 2 + 1, later, actor)
+    await this.search(jobId, engine.key, demo, later, actor)
     for (const [what, place, state, origin, remedy] of demo.findings ?? []) await this.finding(jobId, { what, place, origin, remedy }, state, later, actor)
     for (const [station, text, minutes] of before) {
       await this.run('note.add', { id: newId(), jobId, fields: { station, text, minutes, supersedesId: null } }, later(minutes), { actor })
@@ -201,6 +204,16 @@ class ScenarioLoader {
       })),
       { kind: 'trial' as const, direction: null, step: `Sequence switch. ${pullIn}`, quantities: { failures: count(failures), attempts: count(seen.length - 1) } },
     ], later, actor)
+  }
+
+  /** The steps of a search, for the engine's job in hand: what was done, and what was believed when. */
+  private async search(jobId: string, engineKey: string, demo: DemoJob, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+    const searches = JSON.parse(readFileSync(new URL('./searches.json', import.meta.url), 'utf8')) as Record<string, { circumstances: string[]; steps: WrittenStep[] } | undefined>
+    const written = demo.estimate === undefined ? undefined : searches[engineKey]
+    if (!written) return
+    const add = (entry: object): Promise<unknown> => this.run('search.add', { id: newId(), jobId, entry: entry as CommandPayload<'search.add'>['entry'] }, later(2), { actor })
+    await add({ kind: 'known', circumstances: written.circumstances, off: [], missing: [] })
+    for (const step of written.steps) await add(step.kind === 'confirmed' || step.kind === 'repaired' ? { ...step, findingId: step.kind === 'confirmed' ? newId() : null } : step)
   }
 
   private async finding(jobId: string, fields: { what: string; place: string; origin: 'arrived' | 'inside' | 'here'; remedy: string }, state: CommandPayload<'finding.save'>['fields']['state'], later: (minutes: number) => Date, actor: Actor): Promise<void> {

@@ -8,7 +8,6 @@ import { searchOf } from '~~/shared/search-history'
 /** Which fault, and which test next: the current path shaded by suspicion, one big card, and the reasons. */
 const props = defineProps<{ book: JobBook }>()
 const session = useSessionStore()
-const dialog = useFindingDialog()
 
 // A construction of the shop's own is not part of the job's book.
 const template = shallowRef<EngineBook['template']>(null)
@@ -32,8 +31,12 @@ const chosen = ref<string | null>(null)
 watch(() => props.book.search.length, () => {
   chosen.value = null
 })
-const advised = computed(() => report.value?.next.find((test) => report.value?.advice.kind === 'test' && test.id === report.value.advice.test) ?? null)
-const card = computed<NextTestReport | null>(() => report.value?.next.find((test) => test.id === chosen.value) ?? advised.value)
+const advised = computed(() => {
+  const advice = report.value?.advice
+  const test = advice?.kind === 'test' ? report.value?.next.find((entry) => entry.id === advice.test) : undefined
+  return test && advice ? { ...test, why: advice.why } : null
+})
+const card = computed<NextTestReport | null>(() => (chosen.value === advised.value?.id ? undefined : report.value?.next.find((test) => test.id === chosen.value)) ?? advised.value)
 const others = computed(() => (report.value?.next ?? []).filter((test) => test.id !== card.value?.id).slice(0, 2))
 const repair = computed(() => (report.value?.advice.kind === 'repair' && chosen.value === null ? report.value.suspects.find((suspect) => report.value?.advice.kind === 'repair' && suspect.id === report.value.advice.suspect) ?? null : null))
 const prove = computed(() => (report.value?.advice.kind === 'prove' || report.value?.advice.kind === 'done' ? report.value.advice : null))
@@ -110,7 +113,6 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
     </template>
     <SearchKnown :search="search" :removable="removable" :may-write="session.mayWrite" @known="steps.add({ kind: 'known', ...$event })" />
     <SearchTrail :steps="search.steps" :may-write="session.mayWrite" @strike="steps.strike" />
-    <section v-if="book.findings.length > 0" aria-label="Findings"><div class="head"><h2>In the ledger</h2><v-btn v-if="session.mayWrite" variant="outlined" @click="dialog.openNew()">Note a finding <kbd>F</kbd></v-btn></div><ul class="ruled-list"><li v-for="finding in book.findings" :key="finding.id"><FindingLine :finding="finding" /></li></ul></section>
     <StationNotes :book="book" station="find" />
   </div>
 </template>
@@ -129,6 +131,5 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
 .other b { font-weight: 600; } .other:hover { border-color: var(--green); } .other .quiet { flex: none; }
 .path { min-width: 0; border-top: 1px solid var(--rule); padding-top: 10px; }
 .legend { margin-top: 4px; } .mark { margin-left: 10px; font-size: 1.05em; } .mark:first-child { margin-left: 0; } .high { color: var(--red); } .middle, .low { color: var(--amber-ink); }
-.head { display: flex; justify-content: space-between; align-items: center; }
 @media (max-width: 700px) { .others { grid-template-columns: 1fr; } }
 </style>

@@ -67,7 +67,7 @@ export class BenchCosts {
    */
   constructor(private readonly engine: CompiledEngine, private readonly options: RemovalOptions = {}, private readonly missing: ReadonlySet<Equipment> = new Set()) {
     const byId = new Map<string, number[]>()
-    for (const [index, suspect] of engine.suspects.entries()) byId.set(`${suspect.remedy.id}@${suspect.place.id}`, [...byId.get(`${suspect.remedy.id}@${suspect.place.id}`) ?? [], index])
+    for (const [index, { mendedBy }] of engine.suspects.entries()) byId.set(mendedBy, [...byId.get(mendedBy) ?? [], index])
     this.groups = [...byId].map(([id, suspects]) => ({ id, suspects, suspect: engine.suspects[suspects[0] as number] as Suspect }))
     this.groupOf = new Int32Array(engine.suspects.length)
     for (const [group, { suspects }] of this.groups.entries()) for (const suspect of suspects) this.groupOf[suspect] = group

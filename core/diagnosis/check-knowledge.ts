@@ -1,3 +1,4 @@
+import { EXCHANGE_MOTOR } from './suspects'
 import { KNOWLEDGE_VERSION, outcomesOfReading, type Knowledge, type Test } from './knowledge-schema'
 
 export interface KnowledgeFlaw {
@@ -24,6 +25,7 @@ export function checkKnowledge(knowledge: Knowledge): KnowledgeFlaw[] {
       seen.add(id)
     }
   }
+  if (!knowledge.remedies.some((remedy) => remedy.id === EXCHANGE_MOTOR)) flaw('remedies', `The remedy “${EXCHANGE_MOTOR}” is missing: it mends whatever is wrong inside a motor that does not open.`)
   const tests = new Map(knowledge.tests.map((test) => [test.id, test]))
   const remedies = new Map(knowledge.remedies.map((remedy) => [remedy.id, remedy]))
   for (const fault of knowledge.faults) {

@@ -12,6 +12,8 @@ export interface Variant {
   readonly suspect: number
   /** Null for what is always so. */
   readonly mood: Mood | null
+  /** Of friction: how many times as much as usual, since how bad it is is not known. */
+  readonly severity: number
   /** Share of the suspect's chance. */
   readonly share: number
 }
@@ -24,6 +26,9 @@ export interface CircuitClass {
   readonly mood: Mood | null
 }
 
+/** Friction that is meant to drag, not to hold: from memory. */
+const STUCK = 10
+const severities: ReadonlyArray<readonly [severity: number, share: number]> = [[1, 0.55], [2.2, 0.45]]
 /** Of what comes and goes, how often it is found dead. From memory. */
 const DEAD_SHARE = 0.45
 
@@ -46,23 +51,25 @@ export class CircuitClasses {
 
   constructor(suspects: readonly Suspect[], firstMotor: string | null) {
     const seen = suspects.map((suspect) => circuitSuspectOf(suspect, firstMotor))
-    const variants = seen.flatMap((circuit, suspect): Variant[] => (circuit && circuit.shows !== 'always'
-      ? [{ suspect, mood: 'dead', share: DEAD_SHARE }, { suspect, mood: 'unsteady', share: 1 - DEAD_SHARE }]
-      : [{ suspect, mood: null, share: 1 }]))
+    const variants = seen.flatMap((circuit, suspect): Variant[] => {
+      if (circuit && circuit.shows !== 'always') return [{ suspect, mood: 'dead', severity: 1, share: DEAD_SHARE }, { suspect, mood: 'unsteady', severity: 1, share: 1 - DEAD_SHARE }]
+      const drag = circuit?.fault.drag ?? 0
+      return drag > 0 && drag < STUCK ? severities.map(([severity, share]) => ({ suspect, mood: null, severity, share })) : [{ suspect, mood: null, severity: 1, share: 1 }]
+    })
     this.variants = variants
     this.classOf = new Int32Array(variants.length).fill(-1)
     this.steadyDrag = new Float64Array(variants.length)
     this.stickingDrag = new Float64Array(variants.length)
     this.waveringDrag = new Float64Array(variants.length)
     const known = new Map<string, number>()
-    for (const [index, { suspect: of, mood }] of variants.entries()) {
+    for (const [index, { suspect: of, mood, severity }] of variants.entries()) {
       const [suspect, circuit] = [suspects[of] as Suspect, seen[of]]
       if (!circuit) continue
       if (circuit.fault.drag !== undefined) {
         // What is heavy at one place of a turn either stops there or drags itself past it.
         this.classOf[index] = -2
         const by = mood === null ? this.steadyDrag : mood === 'dead' ? this.stickingDrag : this.waveringDrag
-        by[index] = circuit.fault.drag
+        by[index] = circuit.fault.drag * severity
         for (const grade of dragGrades) this.addDrag(suspect, circuit.shows, mood, grade)
         continue
       }

@@ -40,7 +40,7 @@ export class CompiledEngine {
     this.circumstances = circumstances
     this.places = placesOf(description)
     const listed = suspectsOf(description, this.places, knowledge, circumstances, learned)
-    this.suspects = [...listed, { id: 'unlisted', fault: unlistedFault(knowledge.unlisted), place: unlistedPlace, name: 'something the book does not know', prior: knowledge.unlisted, remedy: unlistedRemedy, goal: [] }]
+    this.suspects = [...listed, { id: 'unlisted', fault: unlistedFault(knowledge.unlisted), place: unlistedPlace, name: 'something the book does not know', prior: knowledge.unlisted, remedy: unlistedRemedy, mendedBy: unlistedRemedy.id, goal: [] }]
     this.unlisted = listed.length
     this.tests = benchTestsOf(description, this.places, knowledge, circumstances)
     this.outcomes = new CircuitOutcomes(description, this.tests)

@@ -169,12 +169,13 @@ export class Diagnosis {
       }
     })
     const minutes = history.findings.map((finding) => this.costs.test(engine.indexOfTest(finding.test), off).total)
+    const advice = this.advise(belief, choices, bench)
     return {
       state: belief.state,
-      advice: this.advise(belief, choices, bench),
+      advice,
       suspects,
       nothingElse: belief.nothingHidden,
-      next: choices.tests.slice(0, MOST_TESTS).map((choice) => this.describeTest(belief, choices, choice)),
+      next: this.offered(choices, advice).map((choice) => this.describeTest(choices, choice)),
       contradictions: contradictions(belief, minutes).map(({ finding, against, chance }) => ({ repeat: words(finding), against: words(against), chance, words: this.contradictionInWords(history, finding, against) })),
       withheld: choices.withheld.map(({ test, why }) => ({ test: engine.tests[test]?.id ?? '', why })),
       byPlace: this.byPlace(marginals),
@@ -212,9 +213,9 @@ export class Diagnosis {
     const anyFault = 1 - belief.nothingHidden
     const [best] = choices.tests
     const likely = choices.repairs.reduce<Choices['repairs'][number] | undefined>((most, entry) => (!most || entry.chance > most.chance ? entry : most), undefined)
-    if (likely && likely.chance > SURE_CHANCE && !(best && best.value > best.cost)) return this.repairAdvice(belief, likely)
-    if (best && best.value > 0 && anyFault > STOP_CHANCE) return { kind: 'test', test: engine.tests[best.test]?.id ?? '', why: this.why(belief, choices, best) }
-    if (likely && likely.chance >= REPAIR_CHANCE) return this.repairAdvice(belief, likely)
+    if (likely && likely.chance > SURE_CHANCE && !(best && best.value > best.cost)) return this.repairAdvice(belief, choices, likely)
+    if (best && best.value > 0 && anyFault > STOP_CHANCE) return { kind: 'test', test: engine.tests[best.test]?.id ?? '', why: this.why(choices, best) }
+    if (likely && likely.chance >= REPAIR_CHANCE) return this.repairAdvice(belief, choices, likely)
     const prove = this.prove(belief)
     if (prove) return prove
     if (anyFault > STOP_CHANCE) return this.surer(belief, choices) ?? { kind: 'done', why: `No test there is makes it surer; the chance that something is left is ${percent(anyFault)}.` }
@@ -234,35 +235,44 @@ export class Diagnosis {
   private surer(belief: Belief, choices: Choices): Advice | null {
     const test = choices.tests.reduce<TestChoice | null>((best, choice) => (choice.clears > LEAST_CLEARED && (!best || choice.clears / choice.cost > best.clears / best.cost) ? choice : best), null)
     const repair = choices.repairs.reduce<Choices['repairs'][number] | null>((best, choice) => (choice.chance > LEAST_MENDED && (!best || choice.chance / choice.cost > best.chance / best.cost) ? choice : best), null)
-    if (repair && (!test || repair.chance / repair.cost > test.clears / test.cost)) return this.repairAdvice(belief, repair)
-    return test ? { kind: 'test', test: this.engine.tests[test.test]?.id ?? '', why: this.why(belief, choices, test) } : null
+    if (repair && (!test || repair.chance / repair.cost > test.clears / test.cost)) return this.repairAdvice(belief, choices, repair)
+    return test ? { kind: 'test', test: this.engine.tests[test.test]?.id ?? '', why: this.why(choices, test) } : null
   }
 
-  private repairAdvice(belief: Belief, { group, chance, cost }: Choices['repairs'][number]): Advice {
+  /** Mend it; but look first where looking is cheaper and has not been done. */
+  private repairAdvice(belief: Belief, choices: Choices, { group, chance, cost }: Choices['repairs'][number]): Advice {
+    const check = this.costs.checks[group]?.test ?? null
+    const look = check === null || chance > SURE_CHANCE ? undefined : choices.tests.find((choice) => choice.test === check)
+    if (look) return { kind: 'test', test: this.engine.tests[look.test]?.id ?? '', why: this.why(choices, look) }
     const { suspects, suspect } = this.costs.groups[group] as BenchCosts['groups'][number]
     const likeliest = suspects.reduce((most, index) => ((belief.marginals[index] as number) > (belief.marginals[most] as number) ? index : most), suspects[0] as number)
     return { kind: 'repair', suspect: this.engine.suspects[likeliest]?.id ?? '', why: `${percent(chance)} for this, and no test saves more than it costs. ${suspect.remedy.name}: ${Math.round(cost)} min with the retest.` }
   }
 
-  private describeTest(belief: Belief, choices: Choices, choice: TestChoice): NextTestReport {
+  /** The best few, and whatever the advice speaks of. */
+  private offered(choices: Choices, advice: Advice): TestChoice[] {
+    const named = new Set(advice.kind === 'prove' ? advice.tests : advice.kind === 'test' ? [advice.test] : [])
+    return choices.tests.filter(({ test }, place) => place < MOST_TESTS || named.has(this.engine.tests[test]?.id ?? ''))
+  }
+
+  private describeTest(choices: Choices, choice: TestChoice): NextTestReport {
     const known = this.engine.tests[choice.test] as CompiledEngine['tests'][number]
     const { test } = known
     return {
       id: known.id, words: known.name, how: known.how, minutes: test.minutes, totalMinutes: test.minutes + choice.way.minutes, takesOff: choice.way.parts, needsWhole: test.whole,
       caution: test.caution, equipment: test.equipment, value: choice.value,
       outcomes: test.outcomes.map((outcome, index) => ({ id: outcome.id, words: outcome.name, chance: choice.outcomes[index] as number })),
-      why: this.why(belief, choices, choice), then: choice.then === null ? null : this.engine.tests[choice.then]?.id ?? null,
+      why: this.why(choices, choice), then: choice.then === null ? null : this.engine.tests[choice.then]?.id ?? null,
     }
   }
 
   /** The suspect the test moves most, and where two of its outcomes would take it. */
-  private why(belief: Belief, choices: Choices, { test, outcomes }: TestChoice): string {
-    const marginals = belief.marginals
+  private why(choices: Choices, { test, outcomes }: TestChoice): string {
     const after = choices.after(test)
+    const before = this.engine.suspects.map((_, suspect) => after.reduce((sum, chances, outcome) => sum + (outcomes[outcome] as number) * (chances[suspect] as number), 0))
     const seen = [...after.keys()].filter((outcome) => (outcomes[outcome] as number) > 0.02)
     let [moved, most] = [-1, 0]
-    for (let suspect = 0; suspect < marginals.length; suspect++) {
-      const now = marginals[suspect] as number
+    for (const [suspect, now] of before.entries()) {
       const change = seen.reduce((sum, outcome) => sum + (outcomes[outcome] as number) * Math.abs((after[outcome]?.[suspect] as number) - now), 0)
       if (change > most) [moved, most] = [suspect, change]
     }
@@ -273,7 +283,7 @@ export class Diagnosis {
     const down = seen.reduce((best, outcome) => (chanceAfter(outcome) < chanceAfter(best) ? outcome : best))
     const { test: known } = this.engine.tests[test] as CompiledEngine['tests'][number]
     const named = (outcome: number): string => `“${known.outcomes[outcome]?.name ?? ''}”`
-    return `${named(up)} would take “${suspect.name}” from ${percent(marginals[moved] as number)} to ${percent(chanceAfter(up))}, ${named(down)} to ${percent(chanceAfter(down))}.`
+    return `${named(up)} would take “${suspect.name}” from ${percent(before[moved] as number)} to ${percent(chanceAfter(up))}, ${named(down)} to ${percent(chanceAfter(down))}.`
   }
 
   private contradictionInWords(history: SearchHistory, finding: number, against: number): string {

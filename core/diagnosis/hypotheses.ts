@@ -151,5 +151,5 @@ function untilMended(index: number, suspect: Suspect, bornAt: number, repaired: 
 function mends(engine: CompiledEngine, repairedId: string, suspect: Suspect): boolean {
   if (repairedId === suspect.id) return true
   const repaired = engine.suspects[engine.indexOfSuspect(repairedId)]
-  return repaired !== undefined && repaired.remedy.id === suspect.remedy.id && repaired.place.id === suspect.place.id
+  return repaired !== undefined && repaired.mendedBy === suspect.mendedBy
 }

@@ -46,10 +46,10 @@ export interface ChoiceOptions {
 }
 
 /** Sets looked at one step ahead and two, the likeliest first; the rest of the belief is left out of the reckoning. */
-const SETS_AHEAD = 1200
-const SETS_TWICE_AHEAD = 300
-const FIRST_TESTS = 6
-const SECOND_TESTS = 14
+const SETS_AHEAD = 700
+const SETS_TWICE_AHEAD = 700
+const FIRST_TESTS = 5
+const SECOND_TESTS = 8
 /** With less than this chance that it turns, nothing is proposed that wants it turning. */
 const RUNS = 0.5
 const NONE: ReadonlySet<string> = new Set()
@@ -236,13 +236,11 @@ class Reckoning {
 /** Indices of the largest values, largest first. */
 function likeliest(values: Float64Array, most: number): Int32Array {
   let least = 1e-7
-  let found: number[] = []
   // Raise the bar until few enough are left to be sorted.
   for (;;) {
-    found = []
+    const found: number[] = []
     for (let index = 0; index < values.length; index++) if ((values[index] as number) >= least) found.push(index)
-    if (found.length <= 4 * most || least > 0.1) break
+    if (found.length <= 4 * most || least > 0.1) return Int32Array.from(found.sort((first, second) => (values[second] as number) - (values[first] as number)).slice(0, most))
     least *= 3
   }
-  return Int32Array.from(found.sort((first, second) => (values[second] as number) - (values[first] as number)).slice(0, most))
 }

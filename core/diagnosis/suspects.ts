@@ -13,6 +13,8 @@ export interface Suspect {
   /** Chance before any finding. */
   readonly prior: number
   readonly remedy: Remedy
+  /** Suspects with the same key are mended together. */
+  readonly mendedBy: string
   /** What must be off for the remedy. */
   readonly goal: readonly (readonly string[])[]
 }
@@ -33,9 +35,19 @@ const LOWEST_PRIOR = 1e-5
 export function suspectsOf(description: EngineDescription, places: readonly Place[], knowledge: Knowledge, circumstances: ReadonlySet<Circumstance>, learned: Readonly<Record<string, number>> = {}): Suspect[] {
   const remedies = new Map(knowledge.remedies.map((remedy) => [remedy.id, remedy]))
   return knowledge.faults.flatMap((fault) => places.filter((place) => place.role === fault.role && canHave(description, fault, place)).map((place): Suspect => {
-    const remedy = remedies.get(fault.remedy) as Remedy
-    return { id: `${fault.id}@${place.id}`, fault, place, name: fault.name.replace('{place}', place.name), prior: priorOf(fault, circumstances, learned), remedy, goal: reachOf(description, place, remedy.reach) ?? reachOf(description, place, 'motor-out') ?? [] }
+    const closed = closedMotorOf(description, place)
+    const remedy = remedies.get(closed ? EXCHANGE_MOTOR : fault.remedy) as Remedy
+    return { id: `${fault.id}@${place.id}`, fault, place, name: fault.name.replace('{place}', place.name), prior: priorOf(fault, circumstances, learned), remedy, mendedBy: `${remedy.id}@${closed ?? place.id}`, goal: reachOf(description, place, remedy.reach) ?? reachOf(description, place, 'motor-out') ?? [] }
   }))
+}
+
+/** What is wrong inside a motor that does not open is one thing to whoever mends it: the motor is exchanged. */
+export const EXCHANGE_MOTOR = 'exchange-motor'
+const inside: ReadonlySet<Place['role']> = new Set(['brushes', 'brush-springs', 'gaps', 'winding', 'winding-insulation', 'motor'])
+
+function closedMotorOf(description: EngineDescription, place: Place): string | null {
+  const motor = description.motors.find((entry) => entry.id === place.motor)
+  return motor && !motor.opens && inside.has(place.role) ? motor.id : null
 }
 
 function priorOf(fault: Fault, circumstances: ReadonlySet<Circumstance>, learned: Readonly<Record<string, number>>): number {

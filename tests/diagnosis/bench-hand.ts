@@ -49,10 +49,16 @@ export class BenchHand {
 
   /** Does a remedy at a place; says what it mended. */
   mend(remedy: string, placeId: string, success: number): TrueFault[] {
-    const mended = this.faults.filter((fault) => fault.place.id === placeId && fault.remedies.includes(remedy))
+    const mended = this.faults.filter((fault) => this.mends(fault, remedy, placeId))
     if (mended.length === 0 || this.random.next() > success) return []
     this.faults = this.faults.filter((fault) => !mended.includes(fault))
     return mended
+  }
+
+  /** Another motor takes everything inside the old one with it. */
+  mends(fault: TrueFault, remedy: string, placeId: string): boolean {
+    if (remedy === 'exchange-motor') return ['brushes', 'brush-springs', 'gaps', 'winding', 'winding-insulation', 'motor'].includes(fault.place.role)
+    return fault.place.id === placeId && fault.remedies.includes(remedy)
   }
 
   make({ test, place }: BenchTest): string {

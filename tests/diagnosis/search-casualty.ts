@@ -155,6 +155,6 @@ function noteBeliefs(belief: Belief, diagnosis: Diagnosis, hand: BenchHand, beli
   for (const [index, { suspect }] of diagnosis.costs.groups.entries()) {
     const chance = diagnosis.groupChance(belief, index)
     if (chance < 0.02) continue
-    beliefs.push([chance, hand.left.some((fault) => fault.place.id === suspect.place.id && fault.remedies.includes(suspect.remedy.id))])
+    beliefs.push([chance, hand.left.some((fault) => hand.mends(fault, suspect.remedy.id, suspect.place.id))])
   }
 }

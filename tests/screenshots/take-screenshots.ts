@@ -20,7 +20,7 @@ const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: 
     await page.getByText('Stopped. The output is off').waitFor()
   } },
   { name: 'first-run-without-a-meter', path: '/first-run', job: 'Glen turnouts' },
-  { name: 'find', path: '/find', job: 'Lady of the Vale' },
+  { name: 'find', path: '/find', job: 'Lady of the Vale', before: (page) => page.getByRole('region', { name: 'Suspects' }).waitFor({ timeout: 30_000 }) },
   { name: 'mend', path: '/mend', job: 'Orrin Seven backwards' },
   { name: 'prove-lamp-off', path: '/prove', job: 'Cellar find', lampOff: true },
   { name: 'hand-back', path: '/hand-back', job: 'Growls' },

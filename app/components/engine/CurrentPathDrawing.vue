@@ -39,7 +39,7 @@ const title = (name: string, id: string): string => {
 
 <template>
   <div class="scroll" tabindex="0" role="group" aria-label="Current path from rail to rail">
-    <svg :viewBox="`0 0 ${layout.width} ${layout.height}`" :style="{ minWidth: `${Math.min(layout.width, 940)}px`, maxWidth: `${layout.width * 1.1}px` }">
+    <svg :viewBox="`0 0 ${layout.width} ${layout.height}`" :style="{ minWidth: `${Math.min(layout.width, suspicion ? 760 : 940)}px`, maxWidth: `${layout.width * 1.1}px` }">
       <text v-for="column in layout.columns" :key="column.x" :x="column.x" y="16" class="heading">{{ column.name }}</text>
       <g v-for="node in layout.nodes.filter((entry) => entry.rail)" :key="node.id" class="rail">
         <line :x1="node.x" y1="34" :x2="node.x" :y2="layout.height - 8" />

@@ -11,7 +11,9 @@ const words: Readonly<Partial<Record<Circumstance, string>>> = {
 }
 const pieces: ReadonlyArray<readonly [Equipment, string]> = [['milliammeter', 'Milliammeter'], ['ohmmeter', 'Ohmmeter'], ['voltmeter', 'Voltmeter'], ['supply', 'Bench supply'], ['caliper', 'Caliper'], ['second-engine', 'A second engine'], ['dcc-system', 'DCC system'], ['programming-track', 'Programming track']]
 const change = (part: Partial<{ circumstances: Circumstance[]; off: string[]; missing: Equipment[] }>): void => emit('known', { circumstances: [...props.search.circumstances], off: [...props.search.off], missing: [...props.search.missing], ...part })
-const toggled = <T>(list: readonly T[], entry: T): T[] => (list.includes(entry) ? list.filter((other) => other !== entry) : [...list, entry])
+function toggled<T extends string>(list: readonly T[], entry: T): T[] {
+  return list.includes(entry) ? list.filter((other) => other !== entry) : [...list, entry]
+}
 const known = computed(() => circumstances.filter((entry) => words[entry]))
 </script>
 

@@ -7,6 +7,7 @@ const emit = defineEmits<{ strike: [id: string, words: string] }>()
 const opened = ref<string | null>(null)
 const leads: Readonly<Record<string, string>> = { 'could-not': 'Could not be done', confirmed: 'It is so', 'ruled-out': 'Ruled out', repaired: 'Mended', known: 'Known' }
 const believedOf = (entry: JobSearch['steps'][number]['row']['entry']): string => ('believed' in entry ? entry.believed.map((one) => `${one.words} ${Math.round(one.chance * 100)} %`).join('; ') : '')
+const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
 const wordsOf = (entry: JobSearch['steps'][number]['row']['entry']): string => (entry.kind === 'known' ? entry.circumstances.map((one) => one.replaceAll('-', ' ')).join(', ') || 'nothing of its past' : entry.words)
 </script>
 
@@ -18,7 +19,7 @@ const wordsOf = (entry: JobSearch['steps'][number]['row']['entry']): string => (
       <li v-for="({ row, struck }, index) in [...steps].reverse()" :key="row.id" class="step" :class="{ struck, changed: row.entry.kind === 'repaired' }">
         <button type="button" class="line" :aria-expanded="opened === row.id" @click="opened = opened === row.id ? null : row.id">
           <span class="figure number">{{ steps.length - index }}</span>
-          <span class="words"><template v-if="leads[row.entry.kind]"><b>{{ leads[row.entry.kind] }}.</b> </template>{{ wordsOf(row.entry) }}</span>
+          <span class="words"><b v-if="leads[row.entry.kind]" class="lead">{{ leads[row.entry.kind] }}</b>{{ sentence(wordsOf(row.entry)) }}</span>
           <span class="quiet">{{ row.author.split(' ')[0] }}, {{ showMoment(row.capturedAt) }}</span>
         </button>
         <div v-if="opened === row.id" class="more">
@@ -36,6 +37,7 @@ const wordsOf = (entry: JobSearch['steps'][number]['row']['entry']): string => (
 h2 { margin-bottom: 4px; }
 .ruled-list > li { padding: 0; }
 .line { display: grid; grid-template-columns: 34px 1fr max-content; gap: 12px; width: 100%; min-height: var(--target); align-items: center; text-align: left; }
+.lead { color: var(--brass-ink); margin-right: 10px; }
 .number { color: var(--soft); text-align: right; }
 .struck .words { text-decoration: line-through; color: var(--soft); }
 .changed { border-left: 3px solid var(--brass); padding-left: 6px !important; }

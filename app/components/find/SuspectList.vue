@@ -26,8 +26,8 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
         </button>
         <div v-if="opened === suspect.id || suspect.confirmed" class="more">
           <template v-if="opened === suspect.id">
-            <p v-for="entry in suspect.speaksFor" :key="`+${entry.finding}`" class="testimony"><b aria-label="speaks for it">＋</b> {{ findingWords(entry.finding) }} <span class="quiet">{{ times(entry.times) }}</span></p>
-            <p v-for="entry in suspect.speaksAgainst" :key="`-${entry.finding}`" class="testimony"><b aria-label="speaks against it">－</b> {{ findingWords(entry.finding) }} <span class="quiet">{{ times(entry.times) }}</span></p>
+            <p v-for="entry in suspect.speaksFor" :key="`+${entry.finding}`" class="testimony"><b aria-label="speaks for it">+</b> {{ findingWords(entry.finding) }} <span class="quiet">{{ times(entry.times) }}</span></p>
+            <p v-for="entry in suspect.speaksAgainst" :key="`-${entry.finding}`" class="testimony"><b aria-label="speaks against it">−</b> {{ findingWords(entry.finding) }} <span class="quiet">{{ times(entry.times) }}</span></p>
             <p v-if="suspect.speaksFor.length + suspect.speaksAgainst.length === 0" class="quiet">Nothing found yet speaks for or against it: this is how often it is so.</p>
             <p v-if="suspect.takesOff.length > 0" class="quiet">For the repair comes off: {{ suspect.takesOff.map(partName).join(', ') }}.</p>
             <p v-if="suspect.remedy.parts.length > 0" class="quiet">Parts: {{ suspect.remedy.parts.join(', ') }}.</p>
@@ -56,7 +56,7 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
 .lit { background: color-mix(in srgb, var(--brass) 14%, transparent); }
 .confirmed .chance { color: var(--red); }
 .more { padding: 2px 0 12px 76px; display: grid; gap: 5px; }
-.testimony b { display: inline-block; width: 1.3em; }
+.testimony b { display: inline-block; width: 1.3em; font-family: var(--mono); font-size: 1.1rem; }
 .acts { display: flex; gap: 10px; flex-wrap: wrap; margin-top: 4px; }
 .plain { font-weight: 600; color: var(--green); min-height: var(--target); }
 @media (max-width: 760px) { .line { grid-template-columns: 56px 1fr; padding: 8px 0; } .bar { display: none; } .remedy { grid-column: 2; } .more { padding-left: 12px; } }
