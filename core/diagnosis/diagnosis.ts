@@ -97,6 +97,9 @@ const MOST_TESTS = 8
 const SURE_CHANCE = 0.9
 /** Where no test is worth its minutes, a repair of at least this chance is. */
 const REPAIR_CHANCE = 0.5
+/** Before a repair a test may cost this share of it, and must be expected to change the belief by so much. */
+const LOOK_SHARE = 0.6
+const TELLING = 0.12
 /** A test that changes the chance of any fault by less is not made for it. */
 const LEAST_CLEARED = 0.001
 /** A repair less likely to be needed is not made to be sure. */
@@ -239,12 +242,24 @@ export class Diagnosis {
     return test ? { kind: 'test', test: this.engine.tests[test.test]?.id ?? '', why: this.why(choices, test) } : null
   }
 
-  /** Mend it; but look first where looking is cheaper and has not been done. */
+  /** The test that changes the belief in these suspects most for its minutes; null where none within the limit tells much. */
+  private surestLook(choices: Choices, suspects: readonly number[], mostMinutes: number): TestChoice | null {
+    let [best, bestRate]: [TestChoice | null, number] = [null, 0]
+    for (const choice of choices.tests) {
+      if (choice.cost > mostMinutes) continue
+      const after = choices.after(choice.test).map((chances) => suspects.reduce((sum, index) => sum + (chances[index] as number), 0))
+      const now = after.reduce((sum, value, outcome) => sum + value * (choice.outcomes[outcome] as number), 0)
+      const change = after.reduce((sum, value, outcome) => sum + (choice.outcomes[outcome] as number) * Math.abs(value - now), 0)
+      if (change >= TELLING && change / choice.cost > bestRate) [best, bestRate] = [choice, change / choice.cost]
+    }
+    return best
+  }
+
+  /** Mend it; but look first where a test that costs less would tell more about it. */
   private repairAdvice(belief: Belief, choices: Choices, { group, chance, cost }: Choices['repairs'][number]): Advice {
-    const check = this.costs.checks[group]?.test ?? null
-    const look = check === null || chance > SURE_CHANCE ? undefined : choices.tests.find((choice) => choice.test === check)
-    if (look) return { kind: 'test', test: this.engine.tests[look.test]?.id ?? '', why: this.why(choices, look) }
     const { suspects, suspect } = this.costs.groups[group] as BenchCosts['groups'][number]
+    const look = chance > SURE_CHANCE ? null : this.surestLook(choices, suspects, LOOK_SHARE * cost)
+    if (look) return { kind: 'test', test: this.engine.tests[look.test]?.id ?? '', why: this.why(choices, look) }
     const likeliest = suspects.reduce((most, index) => ((belief.marginals[index] as number) > (belief.marginals[most] as number) ? index : most), suspects[0] as number)
     return { kind: 'repair', suspect: this.engine.suspects[likeliest]?.id ?? '', why: `${percent(chance)} for this, and no test saves more than it costs. ${suspect.remedy.name}: ${Math.round(cost)} min with the retest.` }
   }

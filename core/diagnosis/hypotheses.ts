@@ -40,7 +40,7 @@ const FOREVER = Number.POSITIVE_INFINITY
 /** Sets beyond this many, the least likely before any finding, are not looked at; how much they weigh is said. */
 const MOST_SETS = 60_000
 /** Of a mistake of assembly in a machine of which nobody says it was ever taken apart. */
-const UNTOUCHED_SHARE = 0.3
+const UNTOUCHED_SHARE = 0.5
 
 /**
  * Every set of up to three hidden faults besides those confirmed. A repair splits what it mends into “gone since

@@ -67,11 +67,14 @@ export function chooseNext(belief: Belief, costs: BenchCosts, options: ChoiceOpt
   const off = options.off ?? NONE
   const reckoning = new Reckoning(belief, costs, off)
   const withheld: Array<{ test: number; why: string }> = []
-  const done = new Set(belief.history.findings.filter((finding) => finding.state === belief.state).map((finding) => finding.test))
+  const made = belief.history.findings.filter((finding) => finding.state === belief.state)
   const candidates: TestChoice[] = []
   const turns = belief.turns
   for (const [index, { id, test }] of belief.engine.tests.entries()) {
-    if (done.has(id)) continue
+    const here = made.filter((finding) => finding.test === id)
+    // A reading that surprised may be taken once more; looking again at the same thing shows the same thing.
+    const surprising = here.length === 1 && test.reading.kind !== 'signs' && here[0]?.outcome !== test.outcomes[0]?.id
+    if (here.length > 0 && !surprising) continue
     const missing = test.equipment.find((piece) => options.equipment && !options.equipment.has(piece))
     const price = costs.test(index, off)
     if (options.refused?.has(id)) withheld.push({ test: index, why: 'It was refused.' })

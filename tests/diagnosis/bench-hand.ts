@@ -205,9 +205,16 @@ export class BenchHand {
     const circuit = new Circuit(this.description)
     const { plus, minus } = this.description.rails
     const sound = ohmsBetween(circuit, {}, plus, minus)
-    const { value, jumps } = this.steady((states) => ohmsBetween(circuit, { states }, plus, minus))
+    const { value: ofCircuit, jumps } = this.steady((states) => ohmsBetween(circuit, { states }, plus, minus))
+    const value = ofCircuit * this.windingTimes()
     if (jumps) return 'jumps'
     return value > 1e4 ? 'open' : value < 0.5 * sound ? 'low' : 'usual'
+  }
+
+  /** Seen at the brushes: an open coil of a ring of N puts the rest in series, a shorted or bridged one leaves fewer. */
+  private windingTimes(): number {
+    const kinds = new Set(this.faults.flatMap((fault) => fault.physics.map((entry) => entry.kind)))
+    return kinds.has('open-coil') ? 1.5 : kinds.has('shorted-coil') ? 0.65 : kinds.has('carbon-bridge') ? 0.7 : 1
   }
 
   private motorOhms(): string {
@@ -215,11 +222,8 @@ export class BenchHand {
     const [plus, minus] = this.clips('terminals')
     const off = offTheTrack(this.description)
     const sound = ohmsBetween(circuit, { states: off }, plus, minus)
-    const physics = this.faults.flatMap((fault) => fault.physics)
-    // Seen at the brushes: an open coil of a ring of N puts the rest in series, a shorted one leaves fewer.
-    const times = physics.some((fault) => fault.kind === 'open-coil') ? 1.5 : physics.some((fault) => fault.kind === 'shorted-coil') ? 0.65 : physics.some((fault) => fault.kind === 'carbon-bridge') ? 0.7 : 1
     const { value } = this.steady((states) => ohmsBetween(circuit, { states: { ...off, ...states } }, plus, minus))
-    const share = (value * times) / sound
+    const share = (value * this.windingTimes()) / sound
     return value > 1e4 ? 'open' : share > 1.2 ? 'high' : share < 0.6 ? 'low' : 'usual'
   }
 

@@ -14,7 +14,7 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
 </script>
 
 <template>
-  <section aria-label="Suspects">
+  <section aria-label="Suspects" class="suspects">
     <div class="head"><h2>Suspects</h2><span class="quiet">{{ Math.round(nothingElse * 100) }} % that nothing else is wrong. Several may be true at once.</span></div>
     <ul class="ruled-list">
       <li v-for="suspect in shown" :key="suspect.id" class="suspect" :class="{ lit: highlighted.has(suspect.place), confirmed: suspect.confirmed }">
@@ -28,7 +28,7 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
           <template v-if="opened === suspect.id">
             <p v-for="entry in suspect.speaksFor" :key="`+${entry.finding}`" class="testimony"><b aria-label="speaks for it">+</b> {{ findingWords(entry.finding) }} <span class="quiet">{{ times(entry.times) }}</span></p>
             <p v-for="entry in suspect.speaksAgainst" :key="`-${entry.finding}`" class="testimony"><b aria-label="speaks against it">−</b> {{ findingWords(entry.finding) }} <span class="quiet">{{ times(entry.times) }}</span></p>
-            <p v-if="suspect.speaksFor.length + suspect.speaksAgainst.length === 0" class="quiet">Nothing found yet speaks for or against it: this is how often it is so.</p>
+            <p v-if="!suspect.confirmed && suspect.speaksFor.length + suspect.speaksAgainst.length === 0" class="quiet">Nothing found yet speaks for or against it: this is how often it is so.</p>
             <p v-if="suspect.takesOff.length > 0" class="quiet">For the repair comes off: {{ suspect.takesOff.map(partName).join(', ') }}.</p>
             <p v-if="suspect.remedy.parts.length > 0" class="quiet">Parts: {{ suspect.remedy.parts.join(', ') }}.</p>
             <p v-if="suspect.remedy.caution" class="sign sign--care">{{ suspect.remedy.caution }}</p>
@@ -46,6 +46,7 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
 </template>
 
 <style scoped>
+.suspects { container-type: inline-size; }
 .head { display: flex; align-items: baseline; gap: 16px; justify-content: space-between; flex-wrap: wrap; margin-bottom: 4px; }
 .ruled-list > li { padding: 0; }
 .line { display: grid; grid-template-columns: 62px 90px 1fr max-content; gap: 14px; align-items: center; width: 100%; min-height: var(--target); text-align: left; }
@@ -59,5 +60,6 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
 .testimony b { display: inline-block; width: 1.3em; font-family: var(--mono); font-size: 1.1rem; }
 .acts { display: flex; gap: 10px; flex-wrap: wrap; margin-top: 4px; }
 .plain { font-weight: 600; color: var(--green); min-height: var(--target); }
-@media (max-width: 760px) { .line { grid-template-columns: 56px 1fr; padding: 8px 0; } .bar { display: none; } .remedy { grid-column: 2; } .more { padding-left: 12px; } }
+@container (max-width: 820px) { .line { grid-template-columns: 62px 60px 1fr; padding: 7px 0; row-gap: 1px; } .remedy { grid-column: 3; } }
+@container (max-width: 480px) { .line { grid-template-columns: 56px 1fr; } .bar { display: none; } .remedy { grid-column: 2; } .more { padding-left: 12px; } }
 </style>
