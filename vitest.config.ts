@@ -8,7 +8,7 @@ export default defineConfig({
   resolve: { alias },
   test: {
     projects: [
-      { resolve: { alias }, test: { name: 'unit', include: ['{core,bench,shared,app,launcher,demo}/**/*.test.ts', 'tests/{recovery,diagnosis}/**/*.test.ts'], environment: 'node' } },
+      { resolve: { alias }, test: { name: 'unit', include: ['{core,bench,shared,app,launcher,demo}/**/*.test.ts', 'tests/{recovery,diagnosis}/**/*.test.ts'], environment: 'node', testTimeout: 40_000 } },
       {
         resolve: { alias },
         test: {

@@ -8,6 +8,9 @@ import { searchOf } from '~~/shared/search-history'
 /** Which fault, and which test next: the current path shaded by suspicion, one big card, and the reasons. */
 const props = defineProps<{ book: JobBook }>()
 const session = useSessionStore()
+const { setState } = useFindingState(computed(() => props.book))
+/** Suspicions that did not come from a test: settled with one word all the same. */
+const suspected = computed(() => props.book.findings.filter((finding) => finding.state === 'suspected'))
 
 // A construction of the shop's own is not part of the job's book.
 const template = shallowRef<EngineBook['template']>(null)
@@ -111,6 +114,15 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
       </section>
       <SuspectList :suspects="report.suspects" :nothing-else="report.nothingElse" :finding-words="findingWords" :part-name="partName" :may-write="session.mayWrite" :highlighted="highlighted" @confirm="steps.confirm" @rule-out="steps.ruleOut" @mend="steps.mend" />
     </template>
+    <section v-if="suspected.length > 0" aria-label="Noted by hand">
+      <h2>Noted by hand</h2>
+      <ul class="ruled-list">
+        <li v-for="finding in suspected" :key="finding.id" class="noted">
+          <div><strong>{{ finding.what }}</strong><div class="quiet">{{ [finding.place, finding.remedy].filter(Boolean).join('. ') }}</div></div>
+          <div v-if="session.mayWrite" class="choices"><v-btn variant="flat" color="primary" @click="setState(finding, 'confirmed')">It is so</v-btn><v-btn variant="outlined" @click="setState(finding, 'ruled-out')">Ruled out</v-btn></div>
+        </li>
+      </ul>
+    </section>
     <SearchKnown :search="search" :removable="removable" :may-write="session.mayWrite" @known="steps.add({ kind: 'known', ...$event })" />
     <SearchTrail :steps="search.steps" :may-write="session.mayWrite" @strike="steps.strike" />
     <StationNotes :book="book" station="find" />
@@ -131,5 +143,8 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
 .other b { font-weight: 600; } .other:hover { border-color: var(--green); } .other .quiet { flex: none; }
 .path { min-width: 0; border-top: 1px solid var(--rule); padding-top: 10px; }
 .legend { margin-top: 4px; } .mark { margin-left: 10px; font-size: 1.05em; } .mark:first-child { margin-left: 0; } .high { color: var(--red); } .middle, .low { color: var(--amber-ink); }
+.noted { display: flex; justify-content: space-between; gap: 16px; align-items: center; }
+.choices { display: flex; gap: 8px; flex: none; }
+@media (max-width: 600px) { .noted { flex-direction: column; align-items: stretch; } }
 @media (max-width: 700px) { .others { grid-template-columns: 1fr; } }
 </style>

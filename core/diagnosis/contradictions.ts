@@ -25,32 +25,33 @@ export function contradictions(belief: Belief, minutes: readonly number[]): Cont
   const { columns, space, chance, support } = belief
   if (columns.length < 2) return []
   const odds = space.hypotheses.odds
-  const evidence = (left: readonly number[]): number => {
+  /** Chance of a finding’s outcome before any other. */
+  const alone = (column: Float64Array): number => {
     let [sum, before] = [0, 0]
     for (let set = 0; set < odds.length; set++) {
-      let weight = odds[set] as number
-      before += weight
-      for (const [index, column] of columns.entries()) if (!left.includes(index)) weight *= column[set] as number
-      sum += weight
+      sum += (odds[set] as number) * (column[set] as number)
+      before += odds[set] as number
     }
     return sum / before
   }
+  /** Evidence of all the others, in times the evidence of all: the mean of the inverse likelihood. */
+  const without = (first: Float64Array, second?: Float64Array): number => {
+    let sum = 0
+    for (const set of support) sum += (chance[set] as number) / ((first[set] as number) * (second ? second[set] as number : 1))
+    return sum
+  }
   const found: Contradiction[] = []
   for (let index = 0; index < columns.length; index++) {
-    // Leave it out: its chance given the others is one over the mean of its inverse.
     const column = columns[index] as Float64Array
-    let inverse = 0
-    for (const set of support) inverse += (chance[set] as number) / (column[set] as number)
-    const fits = 1 / inverse
-    if (fits >= CONTRADICTION_CHANCE) continue
-    const alone = evidence(columns.flatMap((_, other) => (other === index ? [] : [other])))
-    if (fits * RARE_ALONE >= alone) continue
+    const fits = 1 / without(column)
+    if (fits >= CONTRADICTION_CHANCE || fits * RARE_ALONE >= alone(column)) continue
     // Which of the others, taken away as well, makes it likeliest?
     let [against, most] = [-1, 0]
     for (let other = 0; other < columns.length; other++) {
       if (other === index) continue
-      const without = evidence([other]) / evidence([index, other])
-      if (without > most) [against, most] = [other, without]
+      const second = columns[other] as Float64Array
+      const likelier = without(second) / without(column, second)
+      if (likelier > most) [against, most] = [other, likelier]
     }
     if (against >= 0) found.push({ finding: index, against, chance: fits })
   }

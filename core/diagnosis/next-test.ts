@@ -45,11 +45,10 @@ export interface ChoiceOptions {
   readonly equipment?: ReadonlySet<Equipment>
 }
 
-/** Sets looked at one step ahead and two, the likeliest first; the rest of the belief is left out of the reckoning. */
-const SETS_AHEAD = 700
-const SETS_TWICE_AHEAD = 700
-const FIRST_TESTS = 5
-const SECOND_TESTS = 8
+/** Sets looked at one step ahead and two, the same so that both weigh alike: the likeliest first; the rest of the belief is left out of the reckoning. */
+const SETS_AHEAD = 450
+const FIRST_TESTS = 4
+const SECOND_TESTS = 7
 /** With less than this chance that it turns, nothing is proposed that wants it turning. */
 const RUNS = 0.5
 const NONE: ReadonlySet<string> = new Set()
@@ -146,12 +145,16 @@ class Reckoning {
 
   /** With the best test after each outcome, where one is worth its minutes. */
   twoSteps(choice: TestChoice, seconds: readonly TestChoice[]): TestChoice {
-    const few = Math.min(SETS_TWICE_AHEAD, this.sets.length)
+    const few = this.sets.length
     const first = this.chances(choice.test)
     const count = choice.outcomes.length
     const { offAfter } = choice.way as TestPrice
     const offNow = this.costs.indicesOf(offAfter)
     const weighed = new Float64Array(few)
+    const candidates = seconds.filter((second) => second.test !== choice.test).map((second) => {
+      const price = this.costs.test(second.test, offAfter)
+      return { test: second.test, count: second.outcomes.length, total: price.total, offAfter: this.costs.indicesOf(price.offAfter), chances: this.chances(second.test) }
+    })
     let gain = 0
     let then: { test: number; gain: number } | null = null
     for (let outcome = 0; outcome < count; outcome++) {
@@ -160,18 +163,14 @@ class Reckoning {
       const without = this.cost.of(weighed, few, offNow)
       let best = 0
       let bestTest = -1
-      for (const second of seconds) {
-        if (second.test === choice.test) continue
-        const price = this.costs.test(second.test, offAfter)
-        if (price.total * chance >= without) continue
-        const chances = this.chances(second.test)
-        const outcomes = second.outcomes.length
+      for (const second of candidates) {
+        if (second.total * chance >= without) continue
         let after = 0
-        for (let other = 0; other < outcomes; other++) {
-          this.reweigh(weighed, chances, outcomes, other, few, this.scratch)
-          after += this.cost.of(this.scratch, few, this.costs.indicesOf(price.offAfter))
+        for (let other = 0; other < second.count; other++) {
+          this.reweigh(weighed, second.chances, second.count, other, few, this.scratch)
+          after += this.cost.of(this.scratch, few, second.offAfter)
         }
-        const saved = without - after - price.total * chance
+        const saved = without - after - second.total * chance
         if (saved > best) [best, bestTest] = [saved, second.test]
       }
       gain += best

@@ -43,7 +43,7 @@ test('one job from take-in to hand-back, on typed readings, ends in a printed sh
 
   await page.keyboard.press('PageDown')
   await page.waitForURL(/\/find$/)
-  await page.getByRole('heading', { name: 'Suspected', exact: true }).click()
+  await page.getByRole('heading', { name: 'How it was found' }).click()
   await page.keyboard.press('f')
   await page.getByRole('dialog').getByLabel('What', { exact: true }).fill('Worm shaft dry')
   await page.getByRole('dialog').getByRole('radio', { name: 'Found inside' }).click()
