@@ -27,9 +27,8 @@ export interface SearchOutcome {
   readonly tests: number
   readonly needlessRepairs: number
   readonly steps: number
-  /** The last fault left was the most suspected when it came to be mended. */
+  /** The last fault left was mended, and was the most suspected then; false where it was never mended. */
   readonly lastOnTop: boolean
-  readonly contradictions: number
   /** What was believed of every listed group at every step, and whether it was so: for the reliability curve. */
   readonly beliefs: ReadonlyArray<readonly [chance: number, so: boolean]>
   readonly updateMilliseconds: readonly number[]
@@ -65,8 +64,8 @@ export function searchCasualty(seed: number, policy: Policy, construction: strin
   const beliefs: Array<readonly [number, boolean]> = []
   const updateMilliseconds: number[] = []
   let off: ReadonlySet<string> = new Set()
-  let [state, minutes, tests, needless, steps, contradicted] = [0, 0, 0, 0, 0, 0]
-  let lastOnTop = true
+  let [state, minutes, tests, needless, steps] = [0, 0, 0, 0, 0]
+  let lastOnTop = false
   const made = new Set<string>()
 
   const make = (index: number, counted: boolean): void => {
@@ -106,10 +105,9 @@ export function searchCasualty(seed: number, policy: Policy, construction: strin
     if (next.kind === 'prove') for (const test of next.tests) make(engine.indexOfTest(test), false)
     else if (next.kind === 'repair') repair(next.suspect, belief)
     else make(engine.indexOfTest(next.test), true)
-    contradicted += 0
   }
   return {
-    construction, truth, found: truth.length - hand.left.length, missed: hand.left.map((fault) => `${fault.name} @ ${fault.place.id}`), minutes, tests, needlessRepairs: needless, steps, lastOnTop, contradictions: contradicted, beliefs, updateMilliseconds,
+    construction, truth, found: truth.length - hand.left.length, missed: hand.left.map((fault) => `${fault.name} @ ${fault.place.id}`), minutes, tests, needlessRepairs: needless, steps, lastOnTop, beliefs, updateMilliseconds,
   }
 }
 
