@@ -102,7 +102,7 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
       </article>
       <article v-else-if="prove" class="card" aria-label="Prove">
         <span class="label">{{ prove.kind === 'prove' ? 'Now prove it' : 'Search ended' }}</span>
-        <h2>{{ prove.kind === 'prove' ? 'Everything has to pass once more' : 'Nothing left to look for' }}</h2>
+        <h2>{{ prove.kind === 'prove' ? 'Everything has to pass once more' : report.nothingElse > 0.9 ? 'Nothing left to look for' : 'No further by tests' }}</h2>
         <p>{{ prove.why }}</p>
         <ul v-if="prove.kind === 'prove'" class="proofs"><li v-for="id in prove.tests" :key="id"><button type="button" class="plain" :disabled="!report.next.some((test) => test.id === id)" @click="chosen = id">{{ report.next.find((test) => test.id === id)?.words ?? id }}</button></li></ul>
         <div v-else><NuxtLink :to="`/jobs/${book.job.id}/prove`" class="plain">To Prove</NuxtLink></div>

@@ -197,9 +197,9 @@ export class Diagnosis {
   }
 
   /** What Prove still has to see in this state; null when all of it was made. */
-  prove(belief: Belief): Advice | null {
+  prove(belief: Belief, refused: readonly string[] = []): Advice | null {
     const made = new Set(belief.history.findings.flatMap((finding) => (finding.state === belief.state ? [finding.test] : [])))
-    const tests = this.engine.tests.filter(({ id, test }) => test.proves && !made.has(id) && test.equipment.every((piece) => this.equipment.has(piece)) && (!test.needsRunning || belief.turns > 0.5)).map(({ id }) => id)
+    const tests = this.engine.tests.filter(({ id, test }) => test.proves && !made.has(id) && !refused.includes(id) && test.equipment.every((piece) => this.equipment.has(piece)) && (!test.needsRunning || belief.turns > 0.5)).map(({ id }) => id)
     return tests.length === 0 ? null : { kind: 'prove', tests, why: `That nothing hidden is left has a chance of ${percent(belief.nothingHidden)}: now everything has to pass.` }
   }
 
@@ -215,13 +215,15 @@ export class Diagnosis {
     if (retest) return retest
     const anyFault = 1 - belief.nothingHidden
     const [best] = choices.tests
-    const likely = choices.repairs.reduce<Choices['repairs'][number] | undefined>((most, entry) => (!most || entry.chance > most.chance ? entry : most), undefined)
+    // What no row names has no remedy to be advised.
+    const known = { ...choices, repairs: choices.repairs.filter((entry) => entry.group !== this.costs.groupOf[engine.unlisted]) }
+    const likely = known.repairs.reduce<Choices['repairs'][number] | undefined>((most, entry) => (!most || entry.chance > most.chance ? entry : most), undefined)
     if (likely && likely.chance > SURE_CHANCE && !(best && best.value > best.cost)) return this.repairAdvice(belief, choices, likely)
     if (best && best.value > 0 && anyFault > STOP_CHANCE) return { kind: 'test', test: engine.tests[best.test]?.id ?? '', why: this.why(choices, best) }
     if (likely && likely.chance >= REPAIR_CHANCE) return this.repairAdvice(belief, choices, likely)
-    const prove = this.prove(belief)
+    const prove = this.prove(belief, bench.refused)
     if (prove) return prove
-    if (anyFault > STOP_CHANCE) return this.surer(belief, choices) ?? { kind: 'done', why: `No test there is makes it surer; the chance that something is left is ${percent(anyFault)}.` }
+    if (anyFault > STOP_CHANCE) return this.surer(belief, known) ?? { kind: 'done', why: `No test that can be done makes it surer; the chance that something is left is ${percent(anyFault)}. Repeat what surprised, or note by hand what you see.` }
     return { kind: 'done', why: `Prove has passed, and the chance that anything is left is ${percent(anyFault)}.` }
   }
 

@@ -222,6 +222,25 @@ describe('J, a contradiction', () => {
   })
 })
 
+describe('findings that fit nothing, and tests that cannot be done', () => {
+  it('never advise a repair of what the book does not know', () => {
+    const odd = new Case('narrow-gauge')
+    const { tests } = odd.diagnosis.engine
+    const { report } = odd.after(tests.slice(0, 14).map(({ id, test }): Seen => [id, test.outcomes.at(-1)?.id ?? '']))
+    expect(report.advice.kind === 'repair' ? report.advice.suspect : '').not.toBe('unlisted')
+    expect(JSON.stringify(report)).not.toMatch(/NaN|Infinity/)
+  })
+
+  it('do not have to pass at Prove when they were refused', () => {
+    const engine = new Case('narrow-gauge')
+    const refused = engine.diagnosis.engine.tests.map(({ id }) => id)
+    const { advice, next } = engine.diagnosis.report(engine.history([['track-run', 'stands']]), { refused })
+    expect(next).toEqual([])
+    // What is left is to mend on suspicion; asking for a test again is no advice.
+    expect(advice.kind).toBe('repair')
+  })
+})
+
 describe('K, a bad feed under load: the lamp burns, the motor falters on 2 V', () => {
   it('puts a poor or open feed above the motor', () => {
     const { any } = new Case('articulated').after([['other-engine', 'runs'], ['lamp-on-track', 'bright'], ['track-run', 'falters'], ['motor-volts', 'low']])
