@@ -5,8 +5,8 @@ import { DECODER_SWITCH, hasDecoder } from '../engine/fit-decoder'
 import { PatternedNetwork, UNJOINED_OHMS } from '../engine/patterned-network'
 import { settleMotors, type ElectricMotor, type SourceResponse } from '../engine/motor-balance'
 import { runningPositions } from '../engine/pickup-map'
+import { polesOf } from '../engine/poles'
 import { refitted } from '../engine/refit'
-import { polesOf } from './places-of'
 
 /** Where a supply is put for a run. */
 export const feeds = ['track', 'wheels', 'pickups', 'motor-leads', 'terminals', 'brushes', 'dcc-track', 'decoder-bypassed'] as const

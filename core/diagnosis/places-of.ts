@@ -2,10 +2,9 @@ import type { CircuitComponent, DriveLink, EngineDescription, Motor } from '../e
 import { hasDecoder } from '../engine/fit-decoder'
 import { inSentence } from '../engine/name-in-sentence'
 import { pickupMap } from '../engine/pickup-map'
+import { polesOf, type Pole } from '../engine/poles'
 import { predictAssembly, type AssemblyOutcome } from './polarity'
 import type { PlaceRole, Reach } from './knowledge-schema'
-
-export type Pole = 'plus' | 'minus'
 
 /** A piece of one engine that plays a role in the chain: where a fault can sit and a test can be made. */
 export interface Place {
@@ -22,8 +21,6 @@ export interface Place {
   /** What must be off to touch it; null: nothing. */
   readonly access: string | null
 }
-
-const throughMotor = new Set(['winding', 'field', 'lamp', 'capacitor', 'resistor', 'relay', 'commutator', 'insulation', 'decoder'])
 
 /**
  * Every place of an engine at which the trade looks for faults. Pieces that get dirty together and one remedy mends
@@ -49,26 +46,6 @@ export function reachOf(description: EngineDescription, place: Place, reach: Rea
     case 'commutator': return motor ? access(`${motor.id}.commutator`) : null
     case 'motor-out': return motor ? access(`${motor.id}.out`) : null
   }
-}
-
-/** Which pole each node belongs to with everything sound and no motor or lamp in the way. */
-export function polesOf(description: EngineDescription): ReadonlyMap<string, Pole> {
-  const poles = new Map<string, Pole>()
-  const walk = (start: string, pole: Pole): void => {
-    const queue = [start]
-    for (let node = queue.pop(); node !== undefined; node = queue.pop()) {
-      if (poles.has(node)) continue
-      poles.set(node, pole)
-      for (const component of description.components) {
-        if (component.ohms === null || component.closedIn !== null || throughMotor.has(component.kind)) continue
-        if (component.from === node) queue.push(component.to)
-        if (component.to === node) queue.push(component.from)
-      }
-    }
-  }
-  walk(description.rails.plus, 'plus')
-  walk(description.rails.minus, 'minus')
-  return poles
 }
 
 function wholePlaces(description: EngineDescription): Place[] {

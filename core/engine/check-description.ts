@@ -58,6 +58,7 @@ function danglingNames(description: EngineDescription): DescriptionProblem[] {
     if (id === null || known[list].has(id)) return
     found.push({ code: 'points-nowhere', place, message: `“${place}” points at “${id}”, which is not among the ${list}.`, fatal: true })
   }
+  for (const unit of description.units) for (const node of unit.chassis ?? []) need('nodes', node, `units / ${unit.id} / chassis`)
   for (const part of description.parts) {
     need('units', part.unit, `parts / ${part.id} / unit`)
     for (const other of part.removal?.needs.flat() ?? []) need('parts', other, `parts / ${part.id} / removal`)

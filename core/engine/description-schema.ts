@@ -49,6 +49,8 @@ export const Unit = Type.Object({
   name: Words,
   role: OneOf(['powered', 'collecting', 'dummy'] as const),
   massGrams: OrNull(Type.Number({ exclusiveMinimum: 0, maximum: 50_000 })),
+  /** Points of the circuit that are its bare metal frame or block; none where the frame is plastic or not known. */
+  chassis: Type.Optional(Type.Array(Id, { maxItems: 4 })),
 }, closed)
 export type Unit = Static<typeof Unit>
 

@@ -93,7 +93,7 @@ export type EntryOf<A extends PlanEntry['assembly']> = Extract<PlanEntry, { asse
 
 export const ConstructionPlan = Type.Object({
   id: Id, name: Words, summary: Words, source: Words, power: OneOf(['dc', 'ac'] as const),
-  units: Type.Array(Type.Object({ id: Id, name: Words, role: OneOf(['powered', 'collecting', 'dummy'] as const), grams: Type.Number() }, closed), { minItems: 1 }),
+  units: Type.Array(Type.Object({ id: Id, name: Words, role: OneOf(['powered', 'collecting', 'dummy'] as const), grams: Type.Number(), chassis: Maybe(Type.Array(Id)) }, closed), { minItems: 1 }),
   entries: Type.Array(PlanEntry, { minItems: 1 }),
 }, closed)
 export type ConstructionPlan = Static<typeof ConstructionPlan>
