@@ -17,6 +17,7 @@ import { engines, type DemoEngine } from './engines'
 import { engineTypes, type DemoType } from './engine-types'
 import { jobs, type DemoJob } from './jobs'
 import { benchHand, meters, owners, reader, shop } from './people-and-owners'
+import { demoContinuity } from './continuity'
 import type { WrittenStep } from './write-searches'
 import { demoLines, type DemoSheet } from './sheets'
 
@@ -214,6 +215,15 @@ class ScenarioLoader {
     const add = (entry: object): Promise<unknown> => this.run('search.add', { id: newId(), jobId, entry: entry as CommandPayload<'search.add'>['entry'] }, later(2), { actor })
     await add({ kind: 'known', circumstances: written.circumstances, off: [], missing: [] })
     for (const step of written.steps) await add(step.kind === 'confirmed' || step.kind === 'repaired' ? { ...step, findingId: step.kind === 'confirmed' ? newId() : null } : step)
+    await this.continuity(jobId, engineKey, later, actor)
+  }
+
+  /** Continuity readings of the engine's job in hand, as typed at the bench. */
+  private async continuity(jobId: string, engineKey: string, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+    for (const [point, column, reading] of demoContinuity[engineKey] ?? []) {
+      const fields = { point, column, words: `${point.replace('.', ' ').replaceAll('-', ' ')}, ${column}`, reading: reading === 'closed' || reading === 'open' ? { kind: reading } : { kind: 'ohms' as const, quantity: { typed: reading, value: Number.parseFloat(reading), resolution: 0.1, meter: null } } }
+      await this.run('continuity.add', { id: newId(), jobId, fields }, later(0.2), { actor })
+    }
   }
 
   private async finding(jobId: string, fields: { what: string; place: string; origin: 'arrived' | 'inside' | 'here'; remedy: string }, state: CommandPayload<'finding.save'>['fields']['state'], later: (minutes: number) => Date, actor: Actor): Promise<void> {

@@ -2,6 +2,7 @@ import type { ArrivalItem, ComponentFields, EngineFields, EngineTypeFields, JobF
 import type { FindingFields, HandBackFields, InstrumentFields, MeterFields, NoteFields, PartFields, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './messages/bench-entries'
 import type { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
+import type { ContinuityFields } from './messages/continuity-entries'
 import type { SearchEntry } from './messages/search-entries'
 import type { JobState, StationId } from './vocabulary'
 
@@ -29,6 +30,8 @@ export interface SearchRow {
   readonly author: string
   readonly capturedAt: string
 }
+
+export type ContinuityRow = ContinuityFields & { readonly id: string; readonly engineState: number; readonly author: string; readonly capturedAt: string }
 
 export interface ReadingRow extends ReadingFields {
   readonly id: string
@@ -92,6 +95,8 @@ export interface JobBook {
   readonly parts: readonly PartRow[]
   /** Steps of the search for faults, oldest first. */
   readonly search: readonly SearchRow[]
+  /** Every continuity reading ever taken in the job, oldest first; `continuitySheet` picks those that stand. */
+  readonly continuity: readonly ContinuityRow[]
   readonly sheets: readonly SheetRow[]
   readonly photographs: readonly PhotographRow[]
   readonly journal: readonly JournalRow[]

@@ -1,6 +1,7 @@
 import type { EngineEvent, SearchHistory, TestFinding } from '../core/diagnosis/history'
 import type { Circumstance, Equipment } from '../core/diagnosis/knowledge-schema'
 import type { JobBook, SearchRow } from './book'
+import type { GatheredFinding } from './gathered-findings'
 
 /** A job's search as the diagnosis takes it. */
 export interface JobSearch {
@@ -11,6 +12,8 @@ export interface JobSearch {
   readonly off: readonly string[]
   /** Tests that could not be done in the state the engine is in. */
   readonly refused: readonly string[]
+  /** What sheets of the job say by themselves, where nobody entered an outcome of the same test. */
+  readonly gathered: readonly GatheredFinding[]
   /** Every step, oldest first, and whether it was struck out. */
   readonly steps: ReadonlyArray<{ readonly row: SearchRow; readonly struck: boolean }>
 }
@@ -18,11 +21,14 @@ export interface JobSearch {
 /**
  * Reads the steps of a search: what was struck out no longer counts; states are counted from the one the job began
  * in, so that an engine's earlier jobs do not matter.
+ *
+ * @param about the words of the take-in
+ * @param sheets what the job's sheets say by themselves; an outcome entered at the same test in the same state goes before it
  */
-export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job'>, about: string): JobSearch {
+export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job'>, about: string, sheets: readonly GatheredFinding[] = []): JobSearch {
   const struck = new Set(book.search.flatMap((row) => (row.entry.kind === 'struck' ? [row.entry.entryId] : [])))
   const standing = book.search.filter((row) => !struck.has(row.id) && row.entry.kind !== 'struck')
-  const first = Math.min(book.engine.stateNumber, ...book.search.map((row) => row.engineState))
+  const first = Math.min(book.engine.stateNumber, ...book.search.map((row) => row.engineState), ...sheets.map((found) => found.engineState))
   const findings: TestFinding[] = []
   const events: EngineEvent[] = []
   let circumstances: readonly Circumstance[] = circumstancesIn(about)
@@ -39,7 +45,9 @@ export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job'>, about
     if (entry.kind === 'confirmed' || entry.kind === 'ruled-out' || entry.kind === 'repaired') events.push({ kind: entry.kind, suspect: entry.suspect, state })
     if (entry.kind === 'known') ({ circumstances, missing, off } = entry)
   }
-  return { history: { findings, events }, circumstances, missing, off, refused, steps: book.search.filter((row) => row.entry.kind !== 'struck').map((row) => ({ row, struck: struck.has(row.id) })) }
+  const gathered = sheets.filter((found) => !findings.some((entered) => entered.test === found.test && entered.state === found.engineState - first))
+  for (const { id, test, outcome, engineState } of gathered) findings.push({ id, test, outcome, state: engineState - first })
+  return { gathered, history: { findings, events }, circumstances, missing, off, refused, steps: book.search.filter((row) => row.entry.kind !== 'struck').map((row) => ({ row, struck: struck.has(row.id) })) }
 }
 
 const tellingWords: ReadonlyArray<readonly [RegExp, Circumstance]> = [

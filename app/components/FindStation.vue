@@ -1,150 +1,46 @@
 <script setup lang="ts">
-import { equipment as allEquipment } from '~~/core/diagnosis/knowledge-schema'
-import type { NextTestReport, SuspectReport } from '~~/core/diagnosis/diagnosis'
 import type { EngineBook, JobBook } from '~~/shared/book'
 import { describeEngine } from '~~/shared/describe-engine'
-import { searchOf } from '~~/shared/search-history'
 
-/** Which fault, and which test next: the current path shaded by suspicion, one big card, and the reasons. */
+/** The station where the fault gets a name: the search itself, the meter wheel by wheel, and the pass over dead track. */
 const props = defineProps<{ book: JobBook }>()
-const session = useSessionStore()
-const { setState } = useFindingState(computed(() => props.book))
-/** Suspicions that did not come from a test: settled with one word all the same. */
-const suspected = computed(() => props.book.findings.filter((finding) => finding.state === 'suspected'))
+type FindView = 'search' | 'wheels' | 'stall'
+const views: ReadonlyArray<readonly [FindView, string]> = [['search', 'Search'], ['wheels', 'Wheel by wheel'], ['stall', 'Over dead track']]
+const route = useRoute()
+const router = useRouter()
+const view = computed<FindView>(() => views.find(([id]) => id === route.query.view)?.[0] ?? 'search')
+const show = (to: FindView): void => void router.replace({ query: to === 'search' ? {} : { view: to } })
+useBenchKeys([
+  { key: 's', label: 'The search', run: () => show('search') },
+  { key: 'w', label: 'Continuity wheel by wheel', run: () => show('wheels') },
+  { key: 'd', label: 'Over dead track', run: () => show('stall') },
+])
 
 // A construction of the shop's own is not part of the job's book.
 const template = shallowRef<EngineBook['template']>(null)
 watch(() => props.book.type.templateId, async (id) => {
   template.value = id === null ? null : (await $fetch<EngineBook>(`/api/engines/${props.book.engine.id}`)).template
 }, { immediate: true })
+const ready = computed(() => props.book.type.templateId === null || template.value !== null)
 const described = computed(() => describeEngine({ type: props.book.type, adaptations: props.book.engine.adaptations, components: props.book.components, template: template.value }))
-const description = computed(() => described.value.description)
-const search = computed(() => searchOf(props.book, `${props.book.engine.history} ${props.book.job.complaint} ${props.book.job.conditionOnArrival}`))
-
-const { report, progress, failure } = useDiagnosis(() => (props.book.type.templateId !== null && !template.value ? null : {
-  description: description.value,
-  context: { circumstances: search.value.circumstances, equipment: allEquipment.filter((piece) => !search.value.missing.includes(piece)) },
-  history: search.value.history,
-  bench: { off: search.value.off, refused: search.value.refused },
-}))
-const steps = useSearchSteps(computed(() => props.book), report)
-
-/** A test taken instead of the one advised; forgotten with the next step. */
-const chosen = ref<string | null>(null)
-watch(() => props.book.search.length, () => {
-  chosen.value = null
-})
-const advised = computed(() => {
-  const advice = report.value?.advice
-  const test = advice?.kind === 'test' ? report.value?.next.find((entry) => entry.id === advice.test) : undefined
-  return test && advice ? { ...test, why: advice.why } : null
-})
-const card = computed<NextTestReport | null>(() => (chosen.value === advised.value?.id ? undefined : report.value?.next.find((test) => test.id === chosen.value)) ?? advised.value)
-const others = computed(() => (report.value?.next ?? []).filter((test) => test.id !== card.value?.id).slice(0, 2))
-const repair = computed(() => (report.value?.advice.kind === 'repair' && chosen.value === null ? report.value.suspects.find((suspect) => report.value?.advice.kind === 'repair' && suspect.id === report.value.advice.suspect) ?? null : null))
-const prove = computed(() => (report.value?.advice.kind === 'prove' || report.value?.advice.kind === 'done' ? report.value.advice : null))
-
-const partNames = computed(() => new Map(description.value.parts.map((part) => [part.id, part.name.toLowerCase()])))
-const partName = (id: string): string => partNames.value.get(id) ?? id
-const findingWords = (id: string): string => {
-  const entry = props.book.search.find((row) => row.id === id)?.entry
-  return entry && 'words' in entry ? entry.words : id
-}
-const suspicion = computed(() => Object.fromEntries((report.value?.byPlace ?? []).flatMap(({ components, chance }) => components.map((id) => [id, chance] as const))))
-const reachable = computed(() => {
-  const off = new Set(search.value.off)
-  const open = (id: string | null): boolean => id === null || (description.value.accesses.find((access) => access.id === id)?.off ?? []).every((group) => group.some((part) => off.has(part)))
-  return new Set(description.value.nodes.filter((node) => open(node.access)).map((node) => node.id))
-})
-const picked = ref<string | null>(null)
-const highlighted = computed(() => new Set((report.value?.byPlace ?? []).filter((place) => picked.value !== null && place.components.includes(picked.value)).map((place) => place.place)))
-const driveSuspects = computed(() => (report.value?.byPlace ?? []).filter((place) => place.links.length > 0 && place.chance >= 0.05))
-const removable = computed(() => description.value.parts.filter((part) => part.removal && !['wheel', 'tyre'].includes(part.kind)).map(({ id, name }) => ({ id, name })))
-
-function outcome(index: number): void {
-  const test = card.value
-  const found = test?.outcomes[index]
-  if (!test || !found || !session.mayWrite) return
-  void steps.noteOutcome(test, found, [...search.value.off, ...test.takesOff])
-}
-function another(): void {
-  const list = report.value?.next ?? []
-  if (list.length === 0) return
-  const now = list.findIndex((test) => test.id === card.value?.id)
-  chosen.value = list[(now + 1) % list.length]?.id ?? null
-}
-function couldNot(): void {
-  if (card.value && session.mayWrite) void steps.couldNot(card.value)
-}
-useBenchKeys([
-  ...[0, 1, 2, 3].map((index) => ({ key: String(index + 1), label: `Outcome ${index + 1} of the test`, run: () => outcome(index) })),
-  { key: 'n', label: 'Could not do the test', run: couldNot },
-  { key: 'a', label: 'Another test', run: another },
-])
-const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
 </script>
 
 <template>
-  <div class="find">
-    <p v-if="failure" class="sign sign--fault" role="alert">{{ failure }}</p>
-    <p v-if="described.generic" class="sign sign--care">How this engine is made is not known: a generic machine stands in, and the advice is as general. <NuxtLink :to="`/engines/${book.engine.id}`">Say how it is made</NuxtLink></p>
-    <div v-if="progress !== null && !report" class="working" role="status"><v-progress-linear :model-value="progress * 100" height="8" color="primary" aria-label="Working out every set of faults" /><span class="quiet">Working out what every set of up to three faults would show in this engine …</span></div>
-    <template v-if="report">
-      <p v-for="clash in report.contradictions" :key="clash.repeat" class="clash sign sign--care" role="alert">{{ clash.words }}</p>
-      <NextTestCard v-if="card && !repair && (!prove || chosen)" :test="card" :part-name="partName" :may-write="session.mayWrite" :overruled="chosen !== null" @outcome="outcome" @could-not="couldNot" @another="another" />
-      <article v-else-if="repair" class="card" aria-label="Mend now">
-        <span class="label">Mend now</span>
-        <h2>{{ repair.remedy.words }}</h2>
-        <p>{{ report.advice.why }}</p>
-        <p v-if="repair.takesOff.length > 0" class="quiet">Comes off for it: {{ repair.takesOff.map(partName).join(', ') }}.</p>
-        <p v-if="repair.remedy.caution" class="sign sign--care">{{ repair.remedy.caution }}</p>
-        <div v-if="session.mayWrite" class="acts"><v-btn size="large" color="primary" @click="confirmRepair(repair)">Mended, now the retest</v-btn><v-btn v-if="!repair.confirmed" size="large" variant="outlined" @click="steps.confirm(repair)">It is so</v-btn><v-btn size="large" variant="outlined" @click="another">Test on instead <kbd>A</kbd></v-btn></div>
-      </article>
-      <article v-else-if="prove" class="card" aria-label="Prove">
-        <span class="label">{{ prove.kind === 'prove' ? 'Now prove it' : 'Search ended' }}</span>
-        <h2>{{ prove.kind === 'prove' ? 'Everything has to pass once more' : report.nothingElse > 0.9 ? 'Nothing left to look for' : 'No further by tests' }}</h2>
-        <p>{{ prove.why }}</p>
-        <ul v-if="prove.kind === 'prove'" class="proofs"><li v-for="id in prove.tests" :key="id"><button type="button" class="plain" :disabled="!report.next.some((test) => test.id === id)" @click="chosen = id">{{ report.next.find((test) => test.id === id)?.words ?? id }}</button></li></ul>
-        <div v-else><NuxtLink :to="`/jobs/${book.job.id}/prove`" class="plain">To Prove</NuxtLink></div>
-      </article>
-      <div v-if="others.length > 0 && !prove" class="others"><span class="label">Or</span><button v-for="test in others" :key="test.id" type="button" class="other" @click="chosen = test.id"><b>{{ test.words }}</b><span class="quiet">{{ test.totalMinutes.toFixed(1) }} min{{ test.takesOff.length > 0 ? `, takes off ${test.takesOff.length}` : '' }}</span></button></div>
-      <section aria-label="Current path, shaded by suspicion" class="path">
-        <CurrentPathDrawing :description="description" :states="{}" :switches="{}" :point="null" :selected="picked" :probes="[]" :suspicion="suspicion" :reachable="reachable" @select="picked = picked === $event ? null : $event" />
-        <p class="quiet legend"><span class="mark high">◆</span> 40 % and more <span class="mark middle">●</span> 15 % and more <span class="mark low">○</span> 5 % and more. Dashed points cannot be reached as it stands.<template v-if="driveSuspects.length > 0"> Drive: {{ driveSuspects.map((place) => `${place.place.replace(/^.*?\./, '').replaceAll('-', ' ')} ${Math.round(place.chance * 100)} %`).join(', ') }}.</template></p>
-      </section>
-      <SuspectList :suspects="report.suspects" :nothing-else="report.nothingElse" :finding-words="findingWords" :part-name="partName" :may-write="session.mayWrite" :highlighted="highlighted" @confirm="steps.confirm" @rule-out="steps.ruleOut" @mend="steps.mend" />
+  <div class="station-find">
+    <nav class="views" aria-label="Ways to find it"><button v-for="[id, name] in views" :key="id" type="button" :aria-current="view === id ? 'page' : undefined" :class="{ on: view === id }" @click="show(id)">{{ name }} <kbd>{{ id === 'search' ? 'S' : id === 'wheels' ? 'W' : 'D' }}</kbd></button></nav>
+    <template v-if="ready">
+      <LazyContinuitySheet v-if="view === 'wheels'" :book="book" :description="described.description" @leave="show('search')" />
+      <LazyStallRisk v-else-if="view === 'stall'" :book="book" :description="described.description" />
+      <LazyFaultSearch v-else :book="book" :description="described.description" :generic="described.generic" @wheels="show('wheels')" />
     </template>
-    <section v-if="suspected.length > 0" aria-label="Noted by hand">
-      <h2>Noted by hand</h2>
-      <ul class="ruled-list">
-        <li v-for="finding in suspected" :key="finding.id" class="noted">
-          <div><strong>{{ finding.what }}</strong><div class="quiet">{{ [finding.place, finding.remedy].filter(Boolean).join('. ') }}</div></div>
-          <div v-if="session.mayWrite" class="choices"><v-btn variant="flat" color="primary" @click="setState(finding, 'confirmed')">It is so</v-btn><v-btn variant="outlined" @click="setState(finding, 'ruled-out')">Ruled out</v-btn></div>
-        </li>
-      </ul>
-    </section>
-    <SearchKnown :search="search" :removable="removable" :may-write="session.mayWrite" @known="steps.add({ kind: 'known', ...$event })" />
-    <SearchTrail :steps="search.steps" :may-write="session.mayWrite" @strike="steps.strike" />
     <StationNotes :book="book" station="find" />
   </div>
 </template>
 
 <style scoped>
-.find { display: grid; gap: 16px; min-width: 0; }
-.working { display: grid; gap: 6px; padding: 18px 0; }
-.clash { font-weight: 600; padding: 10px 12px; border: 1.5px solid var(--amber); border-radius: 3px; }
-.card { border: 2px solid var(--green); background: var(--sheet); padding: 14px 18px; border-radius: 3px; display: grid; gap: 8px; }
-.card h2 { font-size: 1.5rem; }
-.acts { display: flex; gap: 12px; flex-wrap: wrap; margin-top: 6px; }
-.proofs { list-style: none; padding: 0; margin: 0; display: flex; flex-wrap: wrap; gap: 0 22px; }
-.plain { font-weight: 600; color: var(--green); min-height: var(--target); }
-.others { display: grid; grid-template-columns: max-content 1fr 1fr; gap: 12px; align-items: center; }
-.other { border: 1px solid var(--rule); border-radius: 3px; min-height: 52px; padding: 6px 14px; display: flex; justify-content: space-between; gap: 12px; align-items: center; text-align: left; }
-.other b { font-weight: 600; } .other:hover { border-color: var(--green); } .other .quiet { flex: none; }
-.path { min-width: 0; border-top: 1px solid var(--rule); padding-top: 10px; }
-.legend { margin-top: 4px; } .mark { margin-left: 10px; font-size: 1.05em; } .mark:first-child { margin-left: 0; } .high { color: var(--red); } .middle, .low { color: var(--amber-ink); }
-.noted { display: flex; justify-content: space-between; gap: 16px; align-items: center; }
-.choices { display: flex; gap: 8px; flex: none; }
-@media (max-width: 600px) { .noted { flex-direction: column; align-items: stretch; } }
-@media (max-width: 700px) { .others { grid-template-columns: 1fr; } }
+.station-find { display: grid; gap: 16px; min-width: 0; grid-template-columns: minmax(0, 1fr); }
+.views { display: flex; gap: 4px 26px; flex-wrap: wrap; border-bottom: 1px solid var(--rule); }
+.views button { min-height: var(--target); font-weight: 600; color: var(--soft); }
+@media (max-width: 600px) { .views { gap: 0 18px; } .views kbd { display: none; } }
+.views .on { color: var(--ink); box-shadow: inset 0 -3px 0 var(--brass); }
 </style>

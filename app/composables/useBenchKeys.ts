@@ -6,8 +6,10 @@ export interface BenchKey {
   readonly run: () => void
 }
 
-const registered = shallowRef<ReadonlyArray<{ owner: symbol; keys: readonly BenchKey[] }>>([])
-const nextActions = shallowRef<ReadonlyArray<{ owner: symbol; action: NextAction }>>([])
+/** Numbered when a component is set up: what lies inside another is set up after it, though it is on the screen first. */
+const registered = shallowRef<ReadonlyArray<{ owner: number; keys: readonly BenchKey[] }>>([])
+const nextActions = shallowRef<ReadonlyArray<{ owner: number; action: NextAction }>>([])
+let owners = 0
 let listening = false
 
 /** The next thing to do on this screen: the largest button, on Space or the foot pedal's PageDown. */
@@ -17,12 +19,12 @@ export interface NextAction {
   readonly back?: () => void
 }
 
-/** Gives keys a meaning while the calling component is on the screen. Later ones win over earlier ones. */
+/** Gives keys a meaning while the calling component is on the screen. Inner and later ones win over outer and earlier ones. */
 export function useBenchKeys(keys: readonly BenchKey[]): void {
-  const owner = Symbol('keys')
+  const owner = ++owners
   onMounted(() => {
     startListening()
-    registered.value = [...registered.value, { owner, keys }]
+    registered.value = [...registered.value, { owner, keys }].sort((first, second) => first.owner - second.owner)
   })
   onBeforeUnmount(() => {
     registered.value = registered.value.filter((entry) => entry.owner !== owner)
@@ -30,10 +32,10 @@ export function useBenchKeys(keys: readonly BenchKey[]): void {
 }
 
 export function useNextAction(action: NextAction): void {
-  const owner = Symbol('next')
+  const owner = ++owners
   onMounted(() => {
     startListening()
-    nextActions.value = [...nextActions.value, { owner, action }]
+    nextActions.value = [...nextActions.value, { owner, action }].sort((first, second) => first.owner - second.owner)
   })
   onBeforeUnmount(() => {
     nextActions.value = nextActions.value.filter((entry) => entry.owner !== owner)

@@ -1,5 +1,6 @@
-import type { FindingRow, JobBook, NoteRow, PartRow, PhotographRow, ReadingRow, SearchRow, SheetRow } from '~~/shared/book'
+import type { ContinuityRow, FindingRow, JobBook, NoteRow, PartRow, PhotographRow, ReadingRow, SearchRow, SheetRow } from '~~/shared/book'
 import type { FindingFields, NoteFields, PartFields, ReadingFields, SheetFields } from '~~/shared/messages/bench-entries'
+import type { ContinuityFields } from '~~/shared/messages/continuity-entries'
 import type { SearchEntry } from '~~/shared/messages/search-entries'
 import type { QueuedCommand, QueuedEntry } from './outbox-storage'
 
@@ -39,6 +40,10 @@ function overlay(book: JobBook, entry: QueuedEntry): JobBook {
       const known = book.search.some((row) => row.id === id)
       const row: SearchRow = { id, engineState, entry: step, author: entry.authorName, capturedAt: entry.capturedAt }
       return known ? book : { ...book, engine: { ...book.engine, stateNumber: engineState }, search: [...book.search, row] }
+    }
+    case 'continuity.add': {
+      const row: ContinuityRow = { id, engineState: book.engine.stateNumber, ...fields as ContinuityFields, author: entry.authorName, capturedAt: entry.capturedAt }
+      return book.continuity.some((known) => known.id === id) ? book : { ...book, continuity: [...book.continuity, row] }
     }
     case 'sheet.save':
       return { ...book, sheets: upsert(book.sheets, { engineState: book.engine.stateNumber, openedAt: entry.capturedAt, readings: [], ...head(book.sheets, id, entry), ...fields as SheetFields } as SheetRow) }

@@ -23,6 +23,6 @@ export const useWorkshopStore = defineStore('workshop', () => {
   })
 
   const currency = computed(() => book.value?.workshop.currency ?? 'GBP')
-  const metersFor = (quantity: 'voltage' | 'current'): MeterRow[] => (book.value?.meters ?? []).filter((meter) => meter.measures === quantity && !meter.retired)
+  const metersFor = (quantity: 'voltage' | 'current' | 'resistance'): MeterRow[] => (book.value?.meters ?? []).filter((meter) => meter.measures === quantity && !meter.retired)
   return { book, failure, currency, load, need, metersFor }
 })

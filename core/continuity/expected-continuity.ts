@@ -1,7 +1,6 @@
 import { Circuit, offTheTrack, ohmsBetween, type Condition } from '../engine/circuit'
 import { stages, type EngineDescription } from '../engine/description-schema'
 import { DECODER_SWITCH, hasDecoder } from '../engine/fit-decoder'
-import { inSentence } from '../engine/name-in-sentence'
 import { pickupMap, runningPositions, type PickupPoint } from '../engine/pickup-map'
 import { polesOf, type Pole } from '../engine/poles'
 
@@ -20,7 +19,7 @@ export type ExpectedReading =
 export interface ContinuityWheel {
   /** The pickup point: driver-1.left, roller-front. */
   readonly point: string
-  /** As it stands alone: “Left wheel of the first coupled axle”. */
+  /** As it stands alone: “First coupled axle, left wheel”. */
   readonly name: string
   readonly unit: string
   readonly truck: string | null
@@ -102,5 +101,5 @@ function sameMetal(description: EngineDescription, node: string, lead: string | 
 function nameOf(description: EngineDescription, point: PickupPoint): string {
   const wheelSet = description.wheelSets.find((entry) => point.id === `${entry.id}.${point.side}`)
   if (!wheelSet) return description.centrePickups.find((entry) => entry.id === point.id)?.name ?? point.id
-  return `${point.side === 'left' ? 'Left' : 'Right'} wheel of the ${inSentence(wheelSet.name)}`
+  return `${wheelSet.name}, ${point.side} wheel`
 }

@@ -94,15 +94,18 @@ export function showOhms(ohms: number): string {
   return `${ohms >= 99.5 ? Math.round(ohms) : ohms >= 9.95 ? ohms.toFixed(0) : ohms.toFixed(1)} Ω`
 }
 
-/** The next cell worth measuring: all rims of a truck first, then lead, other lead and frame wheel by wheel; null when the sheet is full. */
+/**
+ * The next cell worth measuring; null when the sheet is full. First whether the collecting wheels carry, truck by
+ * truck, then whether the sides are kept apart, last what leads nowhere anyhow; a rim always before what is measured
+ * through it.
+ */
 export function nextCell(plan: ContinuityPlan, readings: Readonly<Record<string, WheelReadings>>): { readonly point: string; readonly column: ContinuityColumn } | null {
-  for (const truck of new Set(plan.wheels.map((wheel) => wheel.truck))) {
-    const wheels = plan.wheels.filter((wheel) => wheel.truck === truck)
-    for (const column of continuityColumns) {
-      for (const wheel of wheels) {
-        if (wheel.expected[column] && !readings[wheel.point]?.[column]) return { point: wheel.point, column }
-      }
-    }
-  }
-  return null
+  const trucks = [...new Set(plan.wheels.map((wheel) => wheel.truck))]
+  const leads = new Set(plan.wheels.filter((wheel) => wheel.collects).map((wheel) => wheel.truck))
+  const urgency = (wheel: ContinuityWheel, column: ContinuityColumn): number => (wheel.collects && (column === 'rim' || column === 'own') ? 0 : leads.has(wheel.truck) ? 1 : 2)
+  const open = plan.wheels.flatMap((wheel, at) => continuityColumns.filter((column) => wheel.expected[column] && !readings[wheel.point]?.[column]).map((column) => ({
+    point: wheel.point, column, order: [urgency(wheel, column), trucks.indexOf(wheel.truck), continuityColumns.indexOf(column), at],
+  })))
+  const first = open.sort((one, other) => one.order.map((value, index) => value - (other.order[index] as number)).find((difference) => difference !== 0) ?? 0)[0]
+  return first ? { point: first.point, column: first.column } : null
 }

@@ -10,7 +10,7 @@ export const contactGrades = ['clean', 'dull', 'dirty', 'dead'] as const
 export type ContactGrade = (typeof contactGrades)[number]
 
 /** Chance that it fails to touch at one place of the track; judged, no published source. */
-export const failChances: Readonly<Record<ContactGrade, number>> = { clean: 0.02, dull: 0.15, dirty: 0.5, dead: 1 }
+export const failChances: Readonly<Record<ContactGrade, number>> = { clean: 0.005, dull: 0.05, dirty: 0.3, dead: 1 }
 
 /** Where a wheel was not measured. */
 export const UNMEASURED_GRADE: ContactGrade = 'dull'

@@ -1,5 +1,6 @@
 import type { CommandName, CommandPayload } from '../../shared/messages/commands'
 import { adaptEngine, adaptEngineType } from './adapt-engine'
+import { addContinuityReading } from './add-continuity-reading'
 import { addNote } from './add-note'
 import { addReading } from './add-reading'
 import { addSearchEntry } from './add-search-entry'
@@ -38,6 +39,7 @@ export const handlers: { readonly [N in CommandName]: (write: Write, payload: Co
   'finding.save': saveFinding,
   'note.add': addNote,
   'search.add': addSearchEntry,
+  'continuity.add': addContinuityReading,
   'part.save': savePart,
   'sheet.save': saveSheet,
   'reading.add': addReading,

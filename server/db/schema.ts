@@ -4,6 +4,7 @@ import type { EngineDescription } from '../../core/engine/description-schema'
 import type { Difference } from '../../core/engine/difference-schema'
 import type { ArrivalItem, EngineUnit } from '../../shared/messages/book-entries'
 import type { InstrumentFields, ReadingFields, SheetStation } from '../../shared/messages/bench-entries'
+import type { ContinuityFields } from '../../shared/messages/continuity-entries'
 import type { SearchEntry } from '../../shared/messages/search-entries'
 import type { ArrivalFate, ComponentKind, Construction, FindingOrigin, FindingState, JobState, MotorKind, PartState, Power, Role, StationId, Supply } from '../../shared/vocabulary'
 import { bytesColumn, foldedTextColumn, instant, uuidColumn, versionColumn } from './column-types'
@@ -197,6 +198,20 @@ export const searchEntry = mysqlTable('search_entry', {
   capturedAt: instant('captured_at').notNull(),
   receivedAt: instant('received_at').notNull(),
 }, (table) => [index('search_entry_job').on(table.jobId)])
+
+/** Continuity, wheel by wheel: only ever added to; the latest of a place in a state counts. */
+export const continuityReading = mysqlTable('continuity_reading', {
+  id: uuidColumn('id').primaryKey(),
+  jobId: uuidColumn('job_id').notNull().references(() => job.id),
+  engineState: int('engine_state').notNull(),
+  point: varchar('point', { length: 90 }).notNull(),
+  column: varchar('place', { length: 10 }).$type<ContinuityFields['column']>().notNull(),
+  reading: json('reading').$type<ContinuityFields['reading']>().notNull(),
+  words: varchar('words', { length: 200 }).notNull(),
+  authorId: uuidColumn('author_id').notNull().references(() => person.id),
+  capturedAt: instant('captured_at').notNull(),
+  receivedAt: instant('received_at').notNull(),
+}, (table) => [index('continuity_reading_job').on(table.jobId)])
 
 /** Notes and minutes at a station: only ever added to. */
 export const note = mysqlTable('note', {

@@ -1,7 +1,7 @@
 import { asc, desc, eq } from 'drizzle-orm'
 import type { JobBook, JournalRow } from '../../shared/book'
 import type { Database } from '../db/book'
-import { component, engine, engineType, finding, job, journal, note, owner, partWanted, person, photograph, reading, searchEntry, sheet } from '../db/schema'
+import { component, continuityReading, engine, engineType, finding, job, journal, note, owner, partWanted, person, photograph, reading, searchEntry, sheet } from '../db/schema'
 import { notInTheBook } from '../problems'
 
 /** Everything of one job, for its screen and its hand-back sheet. */
@@ -10,7 +10,7 @@ export async function readJob(database: Database, id: string): Promise<JobBook> 
     .innerJoin(engine, eq(job.engineId, engine.id)).innerJoin(engineType, eq(engine.typeId, engineType.id)).innerJoin(owner, eq(engine.ownerId, owner.id))
     .where(eq(job.id, id))
   if (!head) throw notInTheBook('job')
-  const [components, findings, notes, parts, sheets, readings, photographs, search, entries] = await Promise.all([
+  const [components, findings, notes, parts, sheets, readings, photographs, search, continuity, entries] = await Promise.all([
     database.select().from(component).where(eq(component.engineId, head.engine.id)).orderBy(asc(component.fittedOn)),
     database.select().from(finding).where(eq(finding.jobId, id)).orderBy(asc(finding.notedAt), asc(finding.id)),
     database.select({ note, author: person.name }).from(note).innerJoin(person, eq(note.authorId, person.id)).where(eq(note.jobId, id)).orderBy(asc(note.capturedAt), asc(note.id)),
@@ -21,6 +21,7 @@ export async function readJob(database: Database, id: string): Promise<JobBook> 
     database.select({ id: photograph.id, station: photograph.station, caption: photograph.caption, width: photograph.width, height: photograph.height, size: photograph.size, takenAt: photograph.takenAt })
       .from(photograph).where(eq(photograph.jobId, id)).orderBy(asc(photograph.takenAt)),
     database.select({ row: searchEntry, author: person.name }).from(searchEntry).innerJoin(person, eq(searchEntry.authorId, person.id)).where(eq(searchEntry.jobId, id)).orderBy(asc(searchEntry.receivedAt), asc(searchEntry.id)),
+    database.select({ row: continuityReading, author: person.name }).from(continuityReading).innerJoin(person, eq(continuityReading.authorId, person.id)).where(eq(continuityReading.jobId, id)).orderBy(asc(continuityReading.receivedAt), asc(continuityReading.id)),
     journalOfJob(database, id),
   ])
   const { searchText: _searchText, dueOrder: _dueOrder, ...jobRow } = head.job
@@ -34,6 +35,7 @@ export async function readJob(database: Database, id: string): Promise<JobBook> 
     notes: notes.map((row) => ({ ...row.note, author: row.author, capturedAt: row.note.capturedAt.toISOString() })),
     parts,
     search: search.map(({ row, author }) => ({ id: row.id, engineState: row.engineState, entry: row.entry, author, capturedAt: row.capturedAt.toISOString() })),
+    continuity: continuity.map(({ row, author }) => ({ id: row.id, engineState: row.engineState, point: row.point, column: row.column, reading: row.reading, words: row.words, author, capturedAt: row.capturedAt.toISOString() })),
     sheets: sheets.map((row) => ({
       ...row,
       openedAt: row.openedAt.toISOString(),

@@ -1,6 +1,7 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox'
 import { ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './book-entries'
 import { FindingFields, HandBackFields, InstrumentFields, JobMove, MeterFields, NoteFields, PartFields, Password, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './bench-entries'
+import { ContinuityFields } from './continuity-entries'
 import { SearchEntry } from './search-entries'
 import { EngineDescription } from '../../core/engine/description-schema'
 import { Differences } from '../../core/engine/difference-schema'
@@ -38,6 +39,7 @@ export const commandSchemas = {
   'finding.save': saveInJob(FindingFields),
   'note.add': saveInJob(NoteFields),
   'search.add': Type.Object({ id: Id, jobId: Id, entry: SearchEntry }, closed),
+  'continuity.add': saveInJob(ContinuityFields),
   'part.save': saveInJob(PartFields),
   'sheet.save': saveInJob(SheetFields),
   'reading.add': Type.Object({ id: Id, jobId: Id, sheetId: Id, supersedesId: OrNull(Id), fields: ReadingFields }, closed),

@@ -1,0 +1,19 @@
+import { eq } from 'drizzle-orm'
+import type { CommandPayload } from '../../shared/messages/commands'
+import { continuityReading, engine, job } from '../db/schema'
+import { notInTheBook } from '../problems'
+import type { Write } from './write'
+
+/** One continuity reading, on the state the engine is in; an earlier one of the same place stays in the book. */
+export async function addContinuityReading(write: Write, { id, jobId, fields }: CommandPayload<'continuity.add'>) {
+  const itsJob = await write.lock(job, jobId, 'job')
+  const [machine] = await write.transaction.select({ stateNumber: engine.stateNumber }).from(engine).where(eq(engine.id, itsJob.engineId))
+  if (!machine) throw notInTheBook('engine')
+  await write.transaction.insert(continuityReading).values({ id, jobId, engineState: machine.stateNumber, ...fields, authorId: write.actor.id, capturedAt: write.capturedAt, receivedAt: write.receivedAt })
+  write.journal({ subject: 'continuity', subjectId: id, jobId, summary: `${fields.words}: ${inWords(fields.reading)}`, after: fields })
+  return { id }
+}
+
+function inWords(reading: CommandPayload<'continuity.add'>['fields']['reading']): string {
+  return reading.kind === 'ohms' ? reading.quantity.typed : reading.kind === 'struck' ? 'struck out' : reading.kind
+}
