@@ -18,6 +18,7 @@ import { engineTypes, type DemoType } from './engine-types'
 import { jobs, type DemoJob } from './jobs'
 import { benchHand, meters, owners, reader, shop } from './people-and-owners'
 import { demoContinuity } from './continuity'
+import { demoLearned, searchKey } from './search-steps'
 import type { WrittenStep } from './write-searches'
 import { demoLines, type DemoSheet } from './sheets'
 
@@ -140,7 +141,7 @@ class ScenarioLoader {
     }
     const before = [...(demo.notes ?? [])]
     if (demo.first) await this.sheet(jobId, 'first-run', this.typeOf(engine), demo.first, index * 2 + 1, later, actor)
-    await this.search(jobId, engine.key, demo, later, actor)
+    const taught = await this.search(jobId, engine.key, demo, later, actor)
     for (const [what, place, state, origin, remedy] of demo.findings ?? []) await this.finding(jobId, { what, place, origin, remedy }, state, later, actor)
     for (const [station, text, minutes] of before) {
       await this.run('note.add', { id: newId(), jobId, fields: { station, text, minutes, supersedesId: null } }, later(minutes), { actor })
@@ -166,6 +167,7 @@ class ScenarioLoader {
       const { leftUndone = '', lubricants = '', dueAgain = '', partsReturned = '', price } = demo.handBack
       const out = new Date(Math.max(clock, takenIn.getTime() + (demo.outAfter ?? 1) * DAY_MS))
       await this.run('job.hand-back', { id: jobId, fields: { leftUndone, lubricants, dueAgain, partsReturned, price } }, out, { actor, expectedVersion: version })
+      if (taught) await this.run('knowledge.learn', { id: newId(), jobId, fields: { suspects: [...taught], typeNote: '', withdrawn: false } }, out, { actor })
     }
   }
 
@@ -207,15 +209,17 @@ class ScenarioLoader {
     ], later, actor)
   }
 
-  /** The steps of a search, for the engine's job in hand: what was done, and what was believed when. */
-  private async search(jobId: string, engineKey: string, demo: DemoJob, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+  /** The steps of a job's search: what was done, and what was believed when; answers what the job taught, if it did. */
+  private async search(jobId: string, engineKey: string, demo: DemoJob, later: (minutes: number) => Date, actor: Actor): Promise<readonly string[] | undefined> {
     const searches = JSON.parse(readFileSync(new URL('./searches.json', import.meta.url), 'utf8')) as Record<string, { circumstances: string[]; steps: WrittenStep[] } | undefined>
-    const written = demo.estimate === undefined ? undefined : searches[engineKey]
-    if (!written) return
+    const key = searchKey(engineKey, demo.handBack ? demo.daysAgo : undefined)
+    const written = searches[key]
+    if (!written) return demoLearned[key]
     const add = (entry: object): Promise<unknown> => this.run('search.add', { id: newId(), jobId, entry: entry as CommandPayload<'search.add'>['entry'] }, later(2), { actor })
     await add({ kind: 'known', circumstances: written.circumstances, off: [], missing: [] })
     for (const step of written.steps) await add(step.kind === 'confirmed' || step.kind === 'repaired' ? { ...step, findingId: step.kind === 'confirmed' ? newId() : null } : step)
-    await this.continuity(jobId, engineKey, later, actor)
+    if (!demo.handBack) await this.continuity(jobId, engineKey, later, actor)
+    return written.steps.flatMap((step) => (step.kind === 'confirmed' && step.suspect ? [step.suspect] : []))
   }
 
   /** Continuity readings of the engine's job in hand, as typed at the bench. */

@@ -3,7 +3,7 @@ import { Diagnosis } from '../core/diagnosis/diagnosis'
 import type { EngineEvent, TestFinding } from '../core/diagnosis/history'
 import { describeConstruction } from '../core/knowledge/constructions'
 import { diagnosisKnowledge } from '../core/knowledge/diagnosis-knowledge'
-import { demoSearches, type DemoSearch } from './search-steps'
+import { demoSearches, searchKey, type DemoSearch } from './search-steps'
 
 /** What was believed at every step of the demo's searches, as the screen would have kept it: `npm run demo:searches`. */
 export interface WrittenStep {
@@ -45,5 +45,5 @@ export function writtenSearch(search: DemoSearch): WrittenStep[] {
 }
 
 if (import.meta.url === `file://${process.argv[1]}`) {
-  writeFileSync(new URL('./searches.json', import.meta.url), `${JSON.stringify(Object.fromEntries(demoSearches.map((search) => [search.engine, { circumstances: search.circumstances, steps: writtenSearch(search) }])), null, 1)}\n`)
+  writeFileSync(new URL('./searches.json', import.meta.url), `${JSON.stringify(Object.fromEntries(demoSearches.map((search) => [searchKey(search.engine, search.daysAgo), { circumstances: search.circumstances, steps: writtenSearch(search) }])), null, 1)}\n`)
 }

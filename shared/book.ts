@@ -1,5 +1,7 @@
 import type { ArrivalItem, ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './messages/book-entries'
 import type { FindingFields, HandBackFields, InstrumentFields, MeterFields, NoteFields, PartFields, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './messages/bench-entries'
+import type { FaultTally } from '../core/diagnosis/learned-priors'
+import type { ReliabilityBand } from '../core/diagnosis/reliability'
 import type { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
 import type { ContinuityFields } from './messages/continuity-entries'
@@ -83,6 +85,23 @@ export interface JobRow extends JobFields, Kept {
   readonly handBack: HandBackFields | null
 }
 
+/** What the shop's closed jobs say of machines like this one. */
+export interface LearnedHere {
+  /** Machines of the same construction, but for this type. */
+  readonly construction: FaultTally
+  readonly type: FaultTally
+  /** What this job itself added last; null while it has not. */
+  readonly own: { readonly suspects: readonly string[]; readonly withdrawn: boolean; readonly at: string; readonly author: string } | null
+}
+
+/** All that was learned, for the workshop's page. */
+export interface LearnedBook {
+  readonly constructions: ReadonlyArray<FaultTally & { readonly construction: string; readonly types: ReadonlyArray<FaultTally & { readonly name: string }> }>
+  /** Searches that are over. */
+  readonly searches: number
+  readonly reliability: readonly ReliabilityBand[]
+}
+
 /** Everything the screen of one job shows. */
 export interface JobBook {
   readonly job: JobRow
@@ -95,6 +114,7 @@ export interface JobBook {
   readonly parts: readonly PartRow[]
   /** Steps of the search for faults, oldest first. */
   readonly search: readonly SearchRow[]
+  readonly learned: LearnedHere
   /** Every continuity reading ever taken in the job, oldest first; `continuitySheet` picks those that stand. */
   readonly continuity: readonly ContinuityRow[]
   readonly sheets: readonly SheetRow[]

@@ -62,6 +62,7 @@ defineExpose({ submit })
       <p v-if="reckoned" class="quiet">{{ minutesUsed(book.notes) }} min at the shop’s rate: {{ showMoney(reckoned.net, workshop.currency) }}<template v-if="parts">, parts {{ showMoney(parts, workshop.currency) }}</template><template v-if="reckoned.tax">, {{ reckoned.taxName }} {{ reckoned.taxPercent }} % {{ showMoney(reckoned.tax, workshop.currency) }}</template>; together {{ showMoney(reckoned.gross, workshop.currency) }}. <button v-if="session.mayWrite" type="button" class="take" @click="draft.price = reckoned.gross">Take it as the price</button></p>
       <div class="choices"><v-btn v-if="session.mayWrite && book.job.state === 'handed-back'" type="submit" variant="outlined">Keep the changed sheet</v-btn></div>
     </form>
+    <LearnFromJob :book="book" />
   </div>
 </template>
 

@@ -1,6 +1,7 @@
 import type { ContinuityRow, FindingRow, JobBook, NoteRow, PartRow, PhotographRow, ReadingRow, SearchRow, SheetRow } from '~~/shared/book'
 import type { FindingFields, NoteFields, PartFields, ReadingFields, SheetFields } from '~~/shared/messages/bench-entries'
 import type { ContinuityFields } from '~~/shared/messages/continuity-entries'
+import type { LearnFields } from '~~/shared/messages/knowledge-entries'
 import type { SearchEntry } from '~~/shared/messages/search-entries'
 import type { QueuedCommand, QueuedEntry } from './outbox-storage'
 
@@ -44,6 +45,10 @@ function overlay(book: JobBook, entry: QueuedEntry): JobBook {
     case 'continuity.add': {
       const row: ContinuityRow = { id, engineState: book.engine.stateNumber, ...fields as ContinuityFields, author: entry.authorName, capturedAt: entry.capturedAt }
       return book.continuity.some((known) => known.id === id) ? book : { ...book, continuity: [...book.continuity, row] }
+    }
+    case 'knowledge.learn': {
+      const { suspects, withdrawn } = fields as LearnFields
+      return { ...book, learned: { ...book.learned, own: { suspects, withdrawn, at: entry.capturedAt, author: entry.authorName } } }
     }
     case 'sheet.save':
       return { ...book, sheets: upsert(book.sheets, { engineState: book.engine.stateNumber, openedAt: entry.capturedAt, readings: [], ...head(book.sheets, id, entry), ...fields as SheetFields } as SheetRow) }

@@ -7,7 +7,7 @@ const machine: MachineFacts = { power: 'dc', nominalVoltage: 12, scaleRatio: nul
 const meter = { percentOfReading: 1, digits: 3 }
 const running = (direction: 'forward' | 'reverse', volts: number, milliamps: number): SheetReading =>
   ({ kind: 'running', direction, voltage: { value: volts, resolution: 0.01, meter }, current: { value: milliamps / 1000, resolution: 0.001, meter }, speed: null, run: null })
-const gather = (readings: SheetReading[]) => Object.fromEntries(sheetFindings(readings, judgeSheet(readings, machine, { windingCelsius: null }), 12).map(({ test, outcome, words }) => [test, { outcome, words }]))
+const gather = (readings: SheetReading[]) => Object.fromEntries(sheetFindings(readings, judgeSheet(readings, machine, { windingCelsius: null }), { nominalVolts: 12, runTest: 'track-run', usualAmps: () => 0.15 }).map(({ test, outcome, words }) => [test, { outcome, words }]))
 
 describe('what a test sheet says to the diagnosis by itself', () => {
   // Case G, common practice: meter ±(1 % + 3 mA).
@@ -22,6 +22,12 @@ describe('what a test sheet says to the diagnosis by itself', () => {
     expect(gather([{ kind: 'dead', voltage: null }])['track-run']?.outcome).toBe('stands')
     expect(gather([{ kind: 'stops', stops: 2, laps: 5 }])['track-run']?.outcome).toBe('falters')
     expect(gather([{ kind: 'stops', stops: 0, laps: 5 }])['track-run']?.outcome).toBe('runs')
+  })
+
+  it('calls the current usual or far too much only where it is clear of what types differ by', () => {
+    expect(gather([running('forward', 9, 160)])['track-current']?.outcome).toBe('usual')
+    expect(gather([running('forward', 9, 280)])).not.toHaveProperty('track-current')
+    expect(gather([running('forward', 9, 420)])['track-current']?.outcome).toBe('high')
   })
 
   it('says nothing from one reading at a low voltage', () => {

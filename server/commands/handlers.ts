@@ -5,7 +5,9 @@ import { addNote } from './add-note'
 import { addReading } from './add-reading'
 import { addSearchEntry } from './add-search-entry'
 import { editJob } from './edit-job'
+import { forgetLearned } from './forget-learned'
 import { handBackJob } from './hand-back-job'
+import { learnFromJob } from './learn-from-job'
 import { moveJob } from './move-job'
 import { saveComponent } from './save-component'
 import { saveConstruction } from './save-construction'
@@ -40,6 +42,8 @@ export const handlers: { readonly [N in CommandName]: (write: Write, payload: Co
   'note.add': addNote,
   'search.add': addSearchEntry,
   'continuity.add': addContinuityReading,
+  'knowledge.learn': learnFromJob,
+  'knowledge.forget': forgetLearned,
   'part.save': savePart,
   'sheet.save': saveSheet,
   'reading.add': addReading,

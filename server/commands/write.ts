@@ -13,7 +13,7 @@ export interface Actor {
 
 /** One line for the journal: which subject, in words, and its row before and after. */
 export interface JournalEntry {
-  readonly subject: 'person' | 'setting' | 'meter' | 'instrument' | 'owner' | 'construction' | 'engine-type' | 'engine' | 'component' | 'job' | 'finding' | 'note' | 'part' | 'sheet' | 'reading' | 'search' | 'continuity' | 'photograph'
+  readonly subject: 'person' | 'setting' | 'meter' | 'instrument' | 'owner' | 'construction' | 'engine-type' | 'engine' | 'component' | 'job' | 'finding' | 'note' | 'part' | 'sheet' | 'reading' | 'search' | 'continuity' | 'knowledge' | 'photograph'
   readonly subjectId: string
   readonly jobId?: string
   readonly summary: string

@@ -213,6 +213,21 @@ export const continuityReading = mysqlTable('continuity_reading', {
   receivedAt: instant('received_at').notNull(),
 }, (table) => [index('continuity_reading_job').on(table.jobId)])
 
+/** What closed jobs taught, and when it was forgotten: only ever added to; the latest of a job counts. */
+export const learned = mysqlTable('learned', {
+  id: uuidColumn('id').primaryKey(),
+  /** Null where it says that what came before is forgotten. */
+  jobId: uuidColumn('job_id').references(() => job.id),
+  typeId: uuidColumn('type_id').references(() => engineType.id),
+  /** Of the engine; null with what is forgotten of every construction. */
+  construction: varchar('construction', { length: 60 }),
+  suspects: json('suspects').$type<string[]>().notNull(),
+  withdrawn: boolean('withdrawn').notNull(),
+  authorId: uuidColumn('author_id').notNull().references(() => person.id),
+  capturedAt: instant('captured_at').notNull(),
+  receivedAt: instant('received_at').notNull(),
+}, (table) => [index('learned_construction').on(table.construction, table.receivedAt), index('learned_job').on(table.jobId)])
+
 /** Notes and minutes at a station: only ever added to. */
 export const note = mysqlTable('note', {
   id: uuidColumn('id').primaryKey(),

@@ -3,6 +3,7 @@ import type { JobBook, JournalRow } from '../../shared/book'
 import type { Database } from '../db/book'
 import { component, continuityReading, engine, engineType, finding, job, journal, note, owner, partWanted, person, photograph, reading, searchEntry, sheet } from '../db/schema'
 import { notInTheBook } from '../problems'
+import { readLearned } from './read-learned'
 
 /** Everything of one job, for its screen and its hand-back sheet. */
 export async function readJob(database: Database, id: string): Promise<JobBook> {
@@ -24,6 +25,7 @@ export async function readJob(database: Database, id: string): Promise<JobBook> 
     database.select({ row: continuityReading, author: person.name }).from(continuityReading).innerJoin(person, eq(continuityReading.authorId, person.id)).where(eq(continuityReading.jobId, id)).orderBy(asc(continuityReading.receivedAt), asc(continuityReading.id)),
     journalOfJob(database, id),
   ])
+  const learned = await readLearned(database, { construction: head.type.templateId ?? head.type.construction, typeId: head.type.id, jobId: id })
   const { searchText: _searchText, dueOrder: _dueOrder, ...jobRow } = head.job
   return {
     job: { ...jobRow, takenInAt: jobRow.takenInAt.toISOString(), handedBackAt: jobRow.handedBackAt?.toISOString() ?? null },
@@ -31,6 +33,7 @@ export async function readJob(database: Database, id: string): Promise<JobBook> 
     type: head.type,
     owner: head.owner,
     components,
+    learned,
     findings: findings.map((row) => ({ ...row, notedAt: row.notedAt.toISOString() })),
     notes: notes.map((row) => ({ ...row.note, author: row.author, capturedAt: row.note.capturedAt.toISOString() })),
     parts,

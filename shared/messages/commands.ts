@@ -2,6 +2,7 @@ import { Type, type Static, type TSchema } from '@sinclair/typebox'
 import { ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './book-entries'
 import { FindingFields, HandBackFields, InstrumentFields, JobMove, MeterFields, NoteFields, PartFields, Password, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './bench-entries'
 import { ContinuityFields } from './continuity-entries'
+import { ForgetFields, LearnFields } from './knowledge-entries'
 import { SearchEntry } from './search-entries'
 import { EngineDescription } from '../../core/engine/description-schema'
 import { Differences } from '../../core/engine/difference-schema'
@@ -40,6 +41,9 @@ export const commandSchemas = {
   'note.add': saveInJob(NoteFields),
   'search.add': Type.Object({ id: Id, jobId: Id, entry: SearchEntry }, closed),
   'continuity.add': saveInJob(ContinuityFields),
+  /** What the job taught; a later one of the same job counts instead. */
+  'knowledge.learn': saveInJob(LearnFields),
+  'knowledge.forget': save(ForgetFields),
   'part.save': saveInJob(PartFields),
   'sheet.save': saveInJob(SheetFields),
   'reading.add': Type.Object({ id: Id, jobId: Id, sheetId: Id, supersedesId: OrNull(Id), fields: ReadingFields }, closed),
@@ -55,7 +59,7 @@ export type CommandPayload<N extends CommandName> = Static<(typeof commandSchema
 export const commandNames = Object.keys(commandSchemas) as CommandName[]
 
 /** Commands only the shop's owner may send; everything else is for bench hands too, and nothing for readers. */
-const ownersOnly: ReadonlySet<CommandName> = new Set(['workshop.save', 'person.save'])
+const ownersOnly: ReadonlySet<CommandName> = new Set(['workshop.save', 'person.save', 'knowledge.forget'])
 
 export function mayCommand(role: Role, name: CommandName): boolean {
   if (role === 'reader') return false

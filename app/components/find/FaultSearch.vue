@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { equipment as allEquipment } from '~~/core/diagnosis/knowledge-schema'
 import type { NextTestReport, SuspectReport } from '~~/core/diagnosis/diagnosis'
+import { learnedPriors } from '~~/core/diagnosis/learned-priors'
 import type { JobBook } from '~~/shared/book'
 import type { EngineDescription } from '~~/core/engine/description-schema'
 import { diagnosisKnowledge } from '~~/core/knowledge/diagnosis-knowledge'
@@ -19,9 +20,17 @@ const suspected = computed(() => props.book.findings.filter((finding) => finding
 const gathered = computed(() => gatheredFindings(props.book, props.description, diagnosisKnowledge))
 const search = computed(() => searchOf(props.book, `${props.book.engine.history} ${props.book.job.complaint} ${props.book.job.conditionOnArrival}`, gathered.value))
 
+/** What the shop’s closed jobs make of the shipped chances. */
+const learned = computed(() => learnedPriors(props.description, diagnosisKnowledge, props.book.learned.construction, props.book.learned.type))
+const learnedWords = (fault: string): string => {
+  const entry = learned.value.find((row) => row.fault === fault)
+  return entry && entry.found > 0 ? `Found here before at ${entry.found} of ${entry.places} such places: ${percent(entry.shipped)} as shipped, ${percent(entry.now)} by this shop’s jobs.` : ''
+}
+const percent = (chance: number): string => `${chance < 0.1 ? (chance * 100).toFixed(1) : Math.round(chance * 100)} %`
+
 const { report, progress, failure } = useDiagnosis(() => ({
   description: props.description,
-  context: { circumstances: search.value.circumstances, equipment: allEquipment.filter((piece) => !search.value.missing.includes(piece)) },
+  context: { learned: Object.fromEntries(learned.value.map((entry) => [entry.fault, entry.factor])), circumstances: search.value.circumstances, equipment: allEquipment.filter((piece) => !search.value.missing.includes(piece)) },
   history: search.value.history,
   bench: { off: search.value.off, refused: search.value.refused },
 }))
@@ -114,7 +123,7 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
         <CurrentPathDrawing :description="description" :states="{}" :switches="{}" :point="null" :selected="picked" :probes="[]" :suspicion="suspicion" :reachable="reachable" @select="picked = picked === $event ? null : $event" />
         <p class="quiet legend"><span class="mark high">◆</span> 40 % and more <span class="mark middle">●</span> 15 % and more <span class="mark low">○</span> 5 % and more. Dashed points cannot be reached as it stands.<template v-if="driveSuspects.length > 0"> Drive: {{ driveSuspects.map((place) => `${place.place.replace(/^.*?\./, '').replaceAll('-', ' ')} ${Math.round(place.chance * 100)} %`).join(', ') }}.</template></p>
       </section>
-      <SuspectList :suspects="report.suspects" :nothing-else="report.nothingElse" :finding-words="findingWords" :part-name="partName" :may-write="session.mayWrite" :highlighted="highlighted" @confirm="steps.confirm" @rule-out="steps.ruleOut" @mend="steps.mend" />
+      <SuspectList :suspects="report.suspects" :nothing-else="report.nothingElse" :finding-words="findingWords" :learned-words="learnedWords" :part-name="partName" :may-write="session.mayWrite" :highlighted="highlighted" @confirm="steps.confirm" @rule-out="steps.ruleOut" @mend="steps.mend" />
     </template>
     <section v-if="suspected.length > 0" aria-label="Noted by hand">
       <h2>Noted by hand</h2>
