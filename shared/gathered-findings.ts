@@ -43,7 +43,7 @@ export function gatheredFindings(book: Pick<JobBook, 'continuity' | 'sheets' | '
   // Behind a decoder or a wound field the track's current is not the motor's.
   const plain = description.power === 'dc' && description.motors.every((motor) => motor.field === null)
   const circuit = plain ? new Circuit(description) : null
-  const usualAmps = (volts: number): number | null => (circuit ? Math.abs(operatingPoint(circuit, { switches: runningPositions(description) }, { plus: description.rails.plus, minus: description.rails.minus, volts }).amps) : null)
+  const usualAmps = (volts: number): number | null => (circuit ? Math.abs(operatingPoint(circuit, { switches: runningPositions(description) }, { plus: description.rails.plus, minus: description.rails.minus, volts }).supplyAmps) : null)
   // What was measured between the steps of a rebuild was not measured on the track.
   const sheets = book.sheets.filter((sheet) => sheet.station !== 'rebuild').flatMap((sheet) => {
     const readings = countingReadings(sheet, machine)

@@ -14,7 +14,7 @@ const judge = {
     const { diagnosis } = known
     const states = [...new Set([0, ...history.findings.map((finding) => finding.state), ...history.events.map((event) => event.state)])]
     for (const [index, state] of states.entries()) {
-      for (const share of diagnosis.prepare(history.events, state)) await onProgress((index + share) / states.length)
+      for (const share of diagnosis.prepare(history, state)) await onProgress((index + share) / states.length)
     }
     return diagnosis.report(history, bench)
   },

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { describeConstruction } from '../knowledge/constructions'
 import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
 import { Belief, HypothesisSpace } from './belief'
+import { Diagnosis } from './diagnosis'
 import { CompiledEngine } from './compiled-engine'
 import type { EngineEvent, TestFinding } from './history'
 import { KNOWLEDGE_VERSION, type Fault, type Knowledge, type Test } from './knowledge-schema'
@@ -26,12 +27,13 @@ const knowledgeOf = ({ faults, tests }: Net): Knowledge => ({
   remedies: faults.map(({ success }, index) => remedy(`r${index}`, success)),
 })
 
-/** The chance of an outcome with these faults there, straight from leaky noisy-OR and misreading. */
-const outcomeChance = ({ faults, tests }: Net, test: number, yes: boolean, present: readonly number[], unlisted: boolean): number => {
+/** The chance of looking several times and noting this each time: the sign is there or not, every look is misread anew. */
+const looksChance = ({ faults, tests }: Net, test: number, noted: readonly boolean[], present: readonly number[], unlisted: boolean): number => {
   const { leak, misread } = tests[test] as Net['tests'][number]
   const silent = present.reduce((rest, index) => rest * (1 - (faults[index]?.chances[test] as number)), 1 - leak)
   const spread = unlisted ? Math.max(misread, 0.6) : misread
-  return (1 - spread) * (yes ? 1 - silent : silent) + spread / 2
+  const read = (yes: boolean, sign: boolean): number => (yes === sign ? 1 - spread : 0) + spread / 2
+  return [true, false].reduce((sum, sign) => sum + (sign ? 1 - silent : silent) * noted.reduce((product, yes) => product * read(yes, sign), 1), 0)
 }
 
 const description = describeConstruction('narrow-gauge')
@@ -53,7 +55,7 @@ describe('the posterior', () => {
         const unlisted = members.includes(count)
         let weight = members.reduce((product, member) => product * (member < count ? (network.faults[member]?.prior as number) : UNLISTED), 1)
         for (let member = 0; member <= count; member++) if (!members.includes(member)) weight *= 1 - (member < count ? (network.faults[member]?.prior as number) : UNLISTED)
-        for (const { test, yes } of seen) weight *= outcomeChance(network, test, yes, present, unlisted)
+        for (const test of [0, 1, 2]) weight *= looksChance(network, test, seen.filter((entry) => entry.test === test).map((entry) => entry.yes), present, unlisted)
         total += weight
         for (const member of present) sums[member] = (sums[member] as number) + weight
       }
@@ -68,9 +70,25 @@ describe('the posterior', () => {
     const events: EngineEvent[] = [{ kind: 'repaired', suspect: 'f0@engine', state: 1 }]
     const findings: TestFinding[] = [{ id: 'a', test: 't0', outcome: 'yes', state: 0 }, { id: 'b', test: 't0', outcome: 'yes', state: 1 }]
     const belief = new Belief(new HypothesisSpace(engine, events), { findings, events })
-    const [there, gone] = [outcomeChance(network, 0, true, [0], false), outcomeChance(network, 0, true, [], false)]
-    const [never, took, failed] = [0.6 * gone * gone, 0.4 * 0.9 * there * gone, 0.4 * 0.1 * there * there]
+    const [there, gone] = [looksChance(network, 0, [true], [0], false), looksChance(network, 0, [true], [], false)]
+    // What gives the sign is the same both times unless the repair took: then the sign is too.
+    const [never, took, failed] = [0.6 * looksChance(network, 0, [true, true], [], false), 0.4 * 0.9 * there * gone, 0.4 * 0.1 * looksChance(network, 0, [true, true], [0], false)]
     expect(marginal(belief, 'f0@engine')).toBeCloseTo(failed / (never + took + failed), 6)
+  })
+
+  it('leaves room for a fourth once three were found and mended, as good as confirmed', () => {
+    const clear = (own: number): number[] => [0, 1, 2].map((test) => (test === own ? 0.97 : 0))
+    const network: Net = { faults: [0, 1, 2, 3].map((own) => ({ prior: own === 3 ? 0.3 : 0.2, success: 0.97, chances: clear(own) })), tests: [0, 1, 2].map(() => ({ leak: 0.005, misread: 0.01 })) }
+    const diagnosis = new Diagnosis(description, knowledgeOf(network))
+    const events = [0, 1, 2].map((own): EngineEvent => ({ kind: 'repaired', suspect: `f${own}@engine`, state: own + 1 }))
+    const findings = [0, 1, 2].flatMap((own): TestFinding[] => [{ id: `${own}a`, test: `t${own}`, outcome: 'yes', state: own }, { id: `${own}b`, test: `t${own}`, outcome: 'no', state: own + 1 }])
+    const unsettled = new Belief(new HypothesisSpace(diagnosis.engine, events), { findings, events })
+    expect(marginal(unsettled, 'f3@engine')).toBeLessThan(0.05)
+    // Nothing was seen of the fourth: it is as likely as before.
+    expect(marginal(diagnosis.believe({ findings, events }), 'f3@engine')).toBeCloseTo(0.3, 1)
+    // Asked again, and after one finding was struck out, the same as from the start.
+    const shorter = findings.slice(0, -1)
+    expect(marginal(diagnosis.believe({ findings: shorter, events }), 'f3@engine')).toBeCloseTo(marginal(new Diagnosis(description, knowledgeOf(network)).believe({ findings: shorter, events }), 'f3@engine'), 9)
   })
 
   it('takes what is confirmed as given until it is mended, and the search goes on', () => {

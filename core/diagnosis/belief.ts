@@ -7,6 +7,8 @@ const SET = 3
 const STEP = 2000
 /** All sets below this together weigh less than a thousandth. */
 const NEGLIGIBLE = 1e-8
+/** Chances of signs closer than this come from the same faults. */
+const SAME_SIGN = 1e-9
 
 /** The sets of hidden faults as they are at one state of the engine. */
 export interface AtState {
@@ -21,6 +23,12 @@ export interface AtState {
   readonly rows: readonly Float32Array[]
   /** Chance of an outcome in each set, by test and outcome. */
   readonly columns: Map<string, Float64Array>
+}
+
+/** An earlier time the same signs were looked for. */
+export interface EarlierLook {
+  readonly state: number
+  readonly outcome: number
 }
 
 /** Writes the variants present in a set, the given ones too, and says how many. */
@@ -78,22 +86,87 @@ export class HypothesisSpace {
     this.states.set(state, made)
   }
 
-  /** Chance of one outcome of a test in every set, the engine being in this state. */
-  column(state: number, test: number, outcome: number): Float64Array {
+  /**
+   * Chance of one outcome of a test in every set, the engine being in this state.
+   *
+   * @param before how the same test came out earlier
+   */
+  column(state: number, test: number, outcome: number, before: readonly EarlierLook[] = []): Float64Array {
     const here = this.at(state)
-    const key = `${test}:${outcome}`
+    const key = `${test}:${outcome}${before.map((look) => `/${look.state}:${look.outcome}`).join('')}`
     const known = here.columns.get(key)
     if (known) return known
     const column = new Float64Array(this.size)
-    const scratch = new Float64Array(8)
-    const present = new Int16Array(SET + here.given.length)
-    for (let set = 0; set < this.size; set++) {
-      const count = presentIn(here, set, present)
-      this.engine.chances(test, present, count, here.rows[set] as Float32Array, scratch)
-      column[set] = scratch[outcome] as number
-    }
+    const chances = this.chancesAgain(state, test, before)
+    for (let set = 0; set < this.size; set++) column[set] = chances(set)[outcome] as number
     here.columns.set(key, column)
     return column
+  }
+
+  /**
+   * Chance of every outcome of a test, set by set, after it was made before. A sign is there or it is not, however
+   * often one looks: only misreading is drawn anew, as long as what gives the sign is still the same.
+   *
+   * @returns asks for one set; what it answers is overwritten by the next
+   */
+  chancesAgain(state: number, test: number, before: readonly EarlierLook[]): (set: number) => Float64Array {
+    const { engine, hypotheses: { items, members } } = this
+    const here = this.at(state)
+    const known = engine.tests[test]?.test
+    const out = new Float64Array(8)
+    const present = new Int16Array(SET + here.given.length)
+    if (known?.reading.kind !== 'signs') {
+      return (set) => {
+        engine.chances(test, present, presentIn(here, set, present), here.rows[set] as Float32Array, out)
+        return out
+      }
+    }
+    const weigh = this.looking(here, test, before.map((look) => ({ at: this.at(look.state), outcome: look.outcome })), out)
+    // Most sets have nothing to do with what is looked at: they all give the same, but for whether it runs.
+    const matters = Uint8Array.from(items, (item) => (engine.givesSign(test, item.suspect) ? 1 : 0))
+    const states = [here, ...before.map((look) => this.at(look.state))]
+    const plain = new Map<number, Float64Array>()
+    return (set) => {
+      for (let at = set * SET; at < set * SET + SET; at++) {
+        const item = members[at] as number
+        if (item >= 0 && matters[item] === 1) return weigh(set)
+      }
+      let running = 0
+      if (known.needsRunning) {
+        for (const { rows } of states) {
+          const row = rows[set] as Float32Array
+          running = 2 * running + ((row[row.length - 1] as number) === 0 ? 0 : 1)
+        }
+      }
+      const found = plain.get(running)
+      if (found) return found
+      const made = weigh(set).slice()
+      plain.set(running, made)
+      return made
+    }
+  }
+
+  private looking(here: AtState, test: number, before: ReadonlyArray<{ readonly at: AtState; readonly outcome: number }>, out: Float64Array): (set: number) => Float64Array {
+    const { engine } = this
+    const count = engine.tests[test]?.test.outcomes.length ?? 0
+    const present = new Int16Array(SET + here.given.length)
+    const looks = before.map((look) => ({ ...look, present: new Int16Array(SET + look.at.given.length) }))
+    const [now, then] = [new Float64Array(count), new Float64Array(count)]
+    return (set) => {
+      const spread = engine.trueChances(test, present, presentIn(here, set, present), here.rows[set] as Float32Array, now)
+      for (let sign = 0; sign < count; sign++) out[sign] = now[sign] as number
+      for (const look of looks) {
+        const misread = engine.trueChances(test, look.present, presentIn(look.at, set, look.present), look.at.rows[set] as Float32Array, then)
+        let same = true
+        for (let sign = 0; sign < count; sign++) if (Math.abs((now[sign] as number) - (then[sign] as number)) > SAME_SIGN) same = false
+        if (!same) continue
+        for (let sign = 0; sign < count; sign++) out[sign] = (out[sign] as number) * ((sign === look.outcome ? 1 - misread : 0) + misread / count)
+      }
+      let sum = 0
+      for (let sign = 0; sign < count; sign++) sum += out[sign] as number
+      for (let sign = 0; sign < count; sign++) out[sign] = (1 - spread) * ((out[sign] as number) / sum) + spread / count
+      return out
+    }
   }
 }
 
@@ -120,9 +193,9 @@ export class Belief {
    */
   constructor(readonly space: HypothesisSpace, readonly history: SearchHistory) {
     const { engine, hypotheses: { odds } } = space
-    this.columns = history.findings.map((finding) => {
+    this.columns = history.findings.map((finding, index) => {
       const test = engine.indexOfTest(finding.test)
-      return space.column(finding.state, test, engine.indexOfOutcome(test, finding.outcome))
+      return space.column(finding.state, test, engine.indexOfOutcome(test, finding.outcome), this.looksBefore(test, index))
     })
     const weights = Float64Array.from(odds)
     for (const column of this.columns) for (let set = 0; set < weights.length; set++) weights[set] = (weights[set] as number) * (column[set] as number)
@@ -145,10 +218,22 @@ export class Belief {
     return this.space.engine
   }
 
+  /** How a test read by signs came out before, until a finding of the history; a circuit is measured anew each time. */
+  looksBefore(test: number, until: number = this.history.findings.length): EarlierLook[] {
+    const known = this.engine.tests[test]
+    if (known?.test.reading.kind !== 'signs') return []
+    return this.history.findings.slice(0, until).flatMap((finding) => (finding.test === known.id ? [{ state: finding.state, outcome: this.engine.indexOfOutcome(test, finding.outcome) }] : []))
+  }
+
   /** Chance that a suspect is there now, by suspect; a given one is certain until it is mended. */
   get marginals(): Float64Array {
-    if (this.found) return this.found
-    const { members, given } = this.here
+    this.found ??= this.marginalsAt(this.state)
+    return this.found
+  }
+
+  /** Chance that a suspect was there in a state, with all that was found since. */
+  marginalsAt(state: number): Float64Array {
+    const { members, given } = this.space.at(state)
     const marginals = new Float64Array(this.engine.suspects.length)
     for (const set of this.support) {
       const weight = this.chance[set] as number
@@ -158,13 +243,12 @@ export class Belief {
       }
     }
     for (const suspect of given) marginals[suspect] = 1
-    this.found = marginals
     return marginals
   }
 
-  /** Chance that at least one of these suspects is there now. */
-  chanceOfAny(suspects: ReadonlySet<number>): number {
-    const { members, given } = this.here
+  /** Chance that at least one of these suspects is there in a state; now where none is named. */
+  chanceOfAny(suspects: ReadonlySet<number>, state: number = this.state): number {
+    const { members, given } = this.space.at(state)
     if (given.some((suspect) => suspects.has(suspect))) return 1
     let sum = 0
     for (const set of this.support) {

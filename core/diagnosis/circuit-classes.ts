@@ -28,12 +28,15 @@ export interface CircuitClass {
 
 /** Friction that is meant to drag, not to hold: from memory. */
 const STUCK = 10
-const severities: ReadonlyArray<readonly [severity: number, share: number]> = [[1, 0.55], [2.2, 0.45]]
+/** Often it is so light that nothing shows in the running; only looking, listening and feeling find it then. From memory. */
+const LIGHT = 0.3
+const LIGHT_SHARE = 0.35
+const severities: ReadonlyArray<readonly [severity: number, share: number]> = [[1.4, 0.65], [LIGHT, LIGHT_SHARE]]
 /** Of what comes and goes, how often it is found dead. From memory. */
 const DEAD_SHARE = 0.45
 
 /** Friction comes in grades, in times the motor's own: nothing outside tells 1.2 from 1.5. */
-const dragGrades = [1.2, 2.5, 5, 60] as const
+const dragGrades = [0.4, 1.2, 2.5, 5, 60] as const
 
 /**
  * Sorts suspects by what they do to circuit and drive, so that sets which look alike from outside are worked out
@@ -52,8 +55,12 @@ export class CircuitClasses {
   constructor(suspects: readonly Suspect[], firstMotor: string | null) {
     const seen = suspects.map((suspect) => circuitSuspectOf(suspect, firstMotor))
     const variants = seen.flatMap((circuit, suspect): Variant[] => {
-      if (circuit && circuit.shows !== 'always') return [{ suspect, mood: 'dead', severity: 1, share: DEAD_SHARE }, { suspect, mood: 'unsteady', severity: 1, share: 1 - DEAD_SHARE }]
       const drag = circuit?.fault.drag ?? 0
+      if (circuit && circuit.shows !== 'always') {
+        const light = drag > 0 ? LIGHT_SHARE : 0
+        const moods: Variant[] = [{ suspect, mood: 'dead', severity: 1, share: (1 - light) * DEAD_SHARE }, { suspect, mood: 'unsteady', severity: 1, share: (1 - light) * (1 - DEAD_SHARE) }]
+        return light > 0 ? [...moods, { suspect, mood: null, severity: LIGHT, share: light }] : moods
+      }
       return drag > 0 && drag < STUCK ? severities.map(([severity, share]) => ({ suspect, mood: null, severity, share })) : [{ suspect, mood: null, severity: 1, share: 1 }]
     })
     this.variants = variants
@@ -70,7 +77,7 @@ export class CircuitClasses {
         this.classOf[index] = -2
         const by = mood === null ? this.steadyDrag : mood === 'dead' ? this.stickingDrag : this.waveringDrag
         by[index] = circuit.fault.drag * severity
-        for (const grade of dragGrades) this.addDrag(suspect, circuit.shows, mood, grade)
+        for (const grade of dragGrades) this.addDrag(suspect, mood === null ? 'always' : circuit.shows, mood, grade)
         continue
       }
       const key = `${circuit.key}/${mood ?? 'always'}`

@@ -104,6 +104,17 @@ export class CompiledEngine {
    * @param out filled from its start
    */
   chances(test: number, variants: ArrayLike<number>, present: number, row: Float32Array, out: Float64Array): void {
+    const spread = this.trueChances(test, variants, present, row, out)
+    const count = (this.tests[test] as BenchTest).test.outcomes.length
+    for (let outcome = 0; outcome < count; outcome++) out[outcome] = (1 - spread) * (out[outcome] as number) + spread / count
+  }
+
+  /**
+   * Chance of what there is to be seen, before anybody misreads it.
+   *
+   * @returns how far what is noted goes towards “anything may be noted”: the chance of misreading, or more
+   */
+  trueChances(test: number, variants: ArrayLike<number>, present: number, row: Float32Array, out: Float64Array): number {
     const { suspectOf } = this
     const { test: known } = this.tests[test] as BenchTest
     const count = known.outcomes.length
@@ -125,8 +136,16 @@ export class CompiledEngine {
     }
     let spread = known.misread
     for (let at = 0; at < present; at++) if (suspectOf[variants[at] as number] === this.unlisted) spread = Math.max(spread, UNLISTED_SPREAD)
-    if (known.needsRunning && (row[row.length - 1] as number) === 0) spread = 1
-    for (let outcome = 0; outcome < count; outcome++) out[outcome] = (1 - spread) * (out[outcome] as number) + spread / count
+    return known.needsRunning && (row[row.length - 1] as number) === 0 ? 1 : spread
+  }
+
+  /** Whether a suspect changes what is seen at a test read by signs. */
+  givesSign(test: number, suspect: number): boolean {
+    const silence = this.silence[test]
+    if (!silence || suspect === this.unlisted) return true
+    const count = (this.tests[test] as BenchTest).test.outcomes.length
+    for (let outcome = 0; outcome < count; outcome++) if ((silence[suspect * count + outcome] as number) !== 1) return true
+    return false
   }
 
   private silenceOf({ test, place }: BenchTest): Float64Array | null {

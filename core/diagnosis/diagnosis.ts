@@ -6,6 +6,7 @@ import { contradictions } from './contradictions'
 import { testimonies } from './explanations'
 import type { SearchHistory } from './history'
 import { equipment as allEquipment, type Circumstance, type Equipment, type Knowledge } from './knowledge-schema'
+import { SettledRepairs } from './settled-repairs'
 import { chooseNext, type Choices, type TestChoice } from './next-test'
 
 export interface SearchContext {
@@ -101,9 +102,9 @@ const REPAIR_CHANCE = 0.5
 const LOOK_SHARE = 0.6
 const TELLING = 0.12
 /** A test that changes the chance of any fault by less is not made for it. */
-const LEAST_CLEARED = 0.001
+const LEAST_CLEARED = 0.004
 /** A repair less likely to be needed is not made to be sure. */
-const LEAST_MENDED = 0.1
+const LEAST_MENDED = 0.03
 
 /** The whole judgement of one engine: made ready once, then asked after every finding. */
 export class Diagnosis {
@@ -111,6 +112,7 @@ export class Diagnosis {
   readonly costs: BenchCosts
   private readonly equipment: ReadonlySet<Equipment>
   private space: { readonly key: string; readonly space: HypothesisSpace } | null = null
+  private readonly settled = new SettledRepairs()
 
   /**
    * @param description the engine
@@ -127,15 +129,15 @@ export class Diagnosis {
    * Works out what the circuit shows for every set of hidden faults, in steps, so that a caller can show progress
    * and stop in between.
    *
-   * @param events repairs and refits so far
+   * @param history findings, repairs and refits so far
    * @returns share done, step by step
    */
-  * prepare(events: SearchHistory['events'] = [], state = 0): Generator<number, void> {
-    yield* this.spaceFor(events).prepare(state)
+  * prepare(history: SearchHistory = { findings: [], events: [] }, state = 0): Generator<number, void> {
+    yield* this.spaceFor([...history.events, ...this.settled.known(history)]).prepare(state)
   }
 
   believe(history: SearchHistory): Belief {
-    return new Belief(this.spaceFor(history.events), history)
+    return this.settled.settle(history, (events) => new Belief(this.spaceFor(events), history))
   }
 
   /** What to do next with everything weighed. */

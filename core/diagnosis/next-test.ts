@@ -1,4 +1,4 @@
-import { presentIn, type Belief } from './belief'
+import type { Belief } from './belief'
 import type { BenchCosts, WayIn } from './bench-costs'
 import type { Equipment } from './knowledge-schema'
 import { RemainingCost } from './remaining-cost'
@@ -221,13 +221,12 @@ class Reckoning {
   private chances(test: number): Float64Array {
     const known = this.chancesOf.get(test)
     if (known) return known
-    const { engine, here } = this.belief
-    const count = engine.tests[test]?.test.outcomes.length ?? 0
+    const { belief } = this
+    const count = belief.engine.tests[test]?.test.outcomes.length ?? 0
     const found = new Float64Array(this.sets.length * count)
-    const present = new Int16Array(3 + here.given.length)
-    const out = new Float64Array(8)
+    const chances = belief.space.chancesAgain(belief.state, test, belief.looksBefore(test))
     for (const [at, set] of this.sets.entries()) {
-      engine.chances(test, present, presentIn(here, set, present), here.rows[set] as Float32Array, out)
+      const out = chances(set)
       for (let outcome = 0; outcome < count; outcome++) found[at * count + outcome] = out[outcome] as number
     }
     this.chancesOf.set(test, found)

@@ -19,9 +19,21 @@ const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: 
     await page.keyboard.press('Escape')
     await page.getByText('Stopped. The output is off').waitFor()
   } },
-  { name: 'first-run-without-a-meter', path: '/first-run', job: 'Glen turnouts' },
   { name: 'find', path: '/find', job: 'Lady of the Vale', before: (page) => page.getByRole('region', { name: 'Suspects' }).waitFor({ timeout: 30_000 }) },
-  { name: 'mend', path: '/mend', job: 'Orrin Seven backwards' },
+  { name: 'find-suspects', path: '/find', job: 'Orrin Seven backwards', before: async (page) => {
+    const suspects = page.getByRole('region', { name: 'Suspects' })
+    await suspects.waitFor({ timeout: 30_000 })
+    await suspects.getByRole('listitem').first().getByRole('button').first().click()
+    await suspects.scrollIntoViewIfNeeded()
+    await suspects.evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 20))
+  } },
+  { name: 'continuity', path: '/find?view=wheels', job: 'Lady of the Vale', before: (page) => page.getByRole('article', { name: /^Next reading/ }).waitFor({ timeout: 30_000 }) },
+  { name: 'dead-track', path: '/find?view=stall', job: 'Glen turnouts', before: (page) => page.getByText('Cheapest that is enough').waitFor({ timeout: 30_000 }) },
+  { name: 'learned', path: '/workshop', before: async (page) => {
+    const panel = page.getByRole('region', { name: 'What the shop has learned' })
+    await panel.getByRole('button', { name: /^Diesel, side-brush/ }).click()
+    await panel.evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 20))
+  } },
   { name: 'prove-lamp-off', path: '/prove', job: 'Cellar find', lampOff: true },
   { name: 'hand-back', path: '/hand-back', job: 'Growls' },
   { name: 'engines-and-owners', path: '/engines' },
@@ -29,8 +41,6 @@ const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: 
     await page.getByRole('button', { name: /^Lead from the front truck, right/ }).press('Enter')
     await page.keyboard.press('2')
   } },
-  { name: 'engine-drive', path: '/drive', engine: 'ridge 55' },
-  { name: 'engine-pickups', path: '/pickups', engine: 'saltmark 230' },
   { name: 'engine-way-in', path: '/parts', engine: 'saltmark 230', lampOff: true },
   { name: 'phone-first-run', path: '/first-run', job: 'Orrin Seven backwards', size: { width: 390, height: 844 } },
   { name: 'motor-over-the-years', path: '/motor', engine: 'Orrin Seven' },
