@@ -103,6 +103,8 @@ const LOOK_SHARE = 0.6
 const TELLING = 0.12
 /** A test that changes the chance of any fault by less is not made for it. */
 const LEAST_CLEARED = 0.004
+/** Nor one that clears less than this in a minute. */
+const LEAST_CLEARED_PER_MINUTE = 0.0015
 /** A repair less likely to be needed is not made to be sure. */
 const LEAST_MENDED = 0.03
 
@@ -240,7 +242,7 @@ export class Diagnosis {
 
   /** Nothing saves minutes any more, but it is not sure enough yet: what clears most doubt for its minutes. */
   private surer(belief: Belief, choices: Choices): Advice | null {
-    const test = choices.tests.reduce<TestChoice | null>((best, choice) => (choice.clears > LEAST_CLEARED && (!best || choice.clears / choice.cost > best.clears / best.cost) ? choice : best), null)
+    const test = choices.tests.reduce<TestChoice | null>((best, choice) => (choice.clears > LEAST_CLEARED && choice.clears > LEAST_CLEARED_PER_MINUTE * choice.cost && (!best || choice.clears / choice.cost > best.clears / best.cost) ? choice : best), null)
     const repair = choices.repairs.reduce<Choices['repairs'][number] | null>((best, choice) => (choice.chance > LEAST_MENDED && (!best || choice.chance / choice.cost > best.chance / best.cost) ? choice : best), null)
     if (repair && (!test || repair.chance / repair.cost > test.clears / test.cost)) return this.repairAdvice(belief, choices, repair)
     return test ? { kind: 'test', test: this.engine.tests[test.test]?.id ?? '', why: this.why(choices, test) } : null
