@@ -107,6 +107,8 @@ const LEAST_CLEARED = 0.004
 const LEAST_CLEARED_PER_MINUTE = 0.0015
 /** A repair less likely to be needed is not made to be sure. */
 const LEAST_MENDED = 0.03
+/** So often one remedy at one place is advised in a search. */
+const MOST_REPAIRS = 2
 
 /** The whole judgement of one engine: made ready once, then asked after every finding. */
 export class Diagnosis {
@@ -219,8 +221,9 @@ export class Diagnosis {
     if (retest) return retest
     const anyFault = 1 - belief.nothingHidden
     const [best] = choices.tests
-    // What no row names has no remedy to be advised.
-    const known = { ...choices, repairs: choices.repairs.filter((entry) => entry.group !== this.costs.groupOf[engine.unlisted]) }
+    // What no row names has no remedy to be advised; and what was mended twice is not mended by doing it a third time.
+    const timesMended = (group: number): number => belief.history.events.filter((event) => event.kind === 'repaired' && this.costs.groupOf[engine.indexOfSuspect(event.suspect)] === group).length
+    const known = { ...choices, repairs: choices.repairs.filter((entry) => entry.group !== this.costs.groupOf[engine.unlisted] && timesMended(entry.group) < MOST_REPAIRS) }
     const likely = known.repairs.reduce<Choices['repairs'][number] | undefined>((most, entry) => (!most || entry.chance > most.chance ? entry : most), undefined)
     if (likely && likely.chance > SURE_CHANCE && !(best && best.value > best.cost)) return this.repairAdvice(belief, choices, likely)
     if (best && best.value > 0 && anyFault > STOP_CHANCE) return { kind: 'test', test: engine.tests[best.test]?.id ?? '', why: this.why(choices, best) }

@@ -3,8 +3,8 @@ import type { EngineEvent, SearchHistory } from './history'
 
 /** From this chance on that something was there before it was mended, it counts as found. */
 const SETTLED_CHANCE = 0.9
-/** One such leaves two places: only with more is it worth working the sets out anew. */
-const WORTH_SETTLING = 2
+/** While one place is left it is not worth working the sets out anew. */
+const WORTH_SETTLING = 3
 
 /**
  * Repairs whose fault was so likely there that it counts as confirmed: it no longer takes one of the three places a

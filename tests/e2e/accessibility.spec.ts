@@ -4,7 +4,7 @@ import type { TestShop } from '../support/test-shop'
 import { expect, findJob, signIn, test } from './shop'
 
 // Every screen is opened and gone through by axe in one test.
-test.setTimeout(240_000)
+test.setTimeout(480_000)
 
 const engineViews = ['', '/path', '/drive', '/pickups', '/parts', '/motor']
 
