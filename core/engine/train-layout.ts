@@ -24,3 +24,9 @@ export function trainLayout(description: EngineDescription): UnitPlace[] {
     return place
   })
 }
+
+/** Where along the train something stands, mm behind its front, from its place in its own unit. */
+export function placeInTrain(description: EngineDescription): (place: { readonly unit: string; readonly xMm: number }) => number {
+  const starts = new Map(trainLayout(description).map((entry) => [entry.unit, entry.startMm]))
+  return ({ unit, xMm }) => (starts.get(unit) ?? 0) + xMm
+}

@@ -2,7 +2,7 @@ import { CLOSED_OHMS } from '../continuity/expected-continuity'
 import type { JudgedWheel } from '../continuity/judge-continuity'
 import type { EngineDescription } from '../engine/description-schema'
 import { pickupMap } from '../engine/pickup-map'
-import { trainLayout } from '../engine/train-layout'
+import { placeInTrain } from '../engine/train-layout'
 import type { ContactPoint } from './stall-risk'
 
 /** How well one wheel, roller or shoe touches. */
@@ -32,8 +32,8 @@ export function gradeOf({ readings, cells }: JudgedWheel): ContactGrade | null {
  * @param grades by pickup point; what is not named counts as not measured
  */
 export function contactPoints(description: EngineDescription, grades: Readonly<Record<string, ContactGrade>>): ContactPoint[] {
-  const starts = new Map(trainLayout(description).map((place) => [place.unit, place.startMm]))
-  return pickupMap(description).flatMap((point) => (point.collects && point.rail !== null ? [{ id: point.id, pole: point.rail, atMm: (starts.get(point.unit) ?? 0) + point.xMm, failChance: failChances[grades[point.id] ?? UNMEASURED_GRADE] }] : []))
+  const along = placeInTrain(description)
+  return pickupMap(description).flatMap((point) => (point.collects && point.rail !== null ? [{ id: point.id, pole: point.rail, atMm: along(point), failChance: failChances[grades[point.id] ?? UNMEASURED_GRADE] }] : []))
 }
 
 /** How many points of a rail touch on the average: three dirty wheels are not three wheels. */

@@ -2,7 +2,7 @@ import type { EngineDescription } from '../engine/description-schema'
 import { hasDecoder } from '../engine/fit-decoder'
 import { inSentence } from '../engine/name-in-sentence'
 import { pickupMap } from '../engine/pickup-map'
-import { trainLayout } from '../engine/train-layout'
+import { placeInTrain } from '../engine/train-layout'
 import { stayAliveSeconds } from './coasting'
 import { contactPoints, failChances, type ContactGrade } from './contact-grades'
 import { stallRisk, type ContactPoint, type DeadStretch, type StallRisk } from './stall-risk'
@@ -87,10 +87,10 @@ export function stallRemedies(description: EngineDescription, rows: readonly Sta
 
 /** Metal wheels of each truck that touch a rail and lead nowhere. */
 function extraPoints(description: EngineDescription, row: StallRemedyRow, fits: (point: { readonly tyre: boolean }) => boolean): Array<{ readonly name: string; readonly points: ContactPoint[] }> {
-  const starts = new Map(trainLayout(description).map((place) => [place.unit, place.startMm]))
+  const along = placeInTrain(description)
   const idle = pickupMap(description).filter((point) => !point.collects && point.rail !== null && point.component !== null && fits(point))
   return description.trucks.flatMap((truck) => {
-    const points = idle.filter((point) => point.truck === truck.id).map((point) => ({ id: point.id, pole: point.rail as ContactPoint['pole'], atMm: (starts.get(point.unit) ?? 0) + point.xMm, failChance: failChances.clean }))
+    const points = idle.filter((point) => point.truck === truck.id).map((point) => ({ id: point.id, pole: point.rail as ContactPoint['pole'], atMm: along(point), failChance: failChances.clean }))
     return points.length > 0 ? [{ name: named(row, truck.name), points }] : []
   })
 }

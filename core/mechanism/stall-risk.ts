@@ -102,8 +102,8 @@ function positionAt(frontMm: number, points: readonly ContactPoint[], stretches:
 
 /**
  * Expected number of interruptions that last longer than a distance. Luck is drawn anew every patch and holds within
- * it: there it is dark wherever the chance of no supply lies above what was drawn. Where the patches begin against
- * the dead piece is as good as any, so all beginnings are averaged.
+ * it: there it is dark wherever the chance of no supply lies above what was drawn. Nothing says where the patches
+ * begin against the dead piece, so the result is averaged over every beginning.
  */
 function expectedRuns(positions: readonly StallPosition[], patchMm: number, longerThanMm: number): number {
   const patch = Math.max(1, Math.round(patchMm / STEP_MM))

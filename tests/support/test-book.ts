@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
-import { inject } from 'vitest'
+import { afterAll, beforeAll, beforeEach, inject } from 'vitest'
 import { openBook, type Book } from '../../server/db/book'
 import type { Actor } from '../../server/commands/write'
 import { runCommand, type CommandReceipt } from '../../server/commands/run-command'
@@ -18,6 +18,20 @@ const TABLES = ['learned', 'continuity_reading', 'search_entry', 'reading', 'she
 export async function freshWorkshop(book: Book): Promise<Actor> {
   for (const table of TABLES) await book.database.execute(sql.raw(`delete from ${table}`))
   return openWorkshop(book.database, { workshopName: 'Test bench', name: 'Maren Tolvik', signInName: 'maren', password: 'harbour-festival' })
+}
+
+/** Opens the book for a file of tests, empties it before each of them, and closes it at the end. */
+export function useTestBook(): { readonly book: Book; readonly maren: Actor } {
+  let book: Book
+  let maren: Actor
+  beforeAll(() => {
+    book = openTestBook()
+  })
+  afterAll(() => book.close())
+  beforeEach(async () => {
+    maren = await freshWorkshop(book)
+  })
+  return { get book() { return book }, get maren() { return maren } }
 }
 
 export interface SendOptions {

@@ -2,6 +2,7 @@
 import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
 import type { EngineDescription } from '~~/core/engine/description-schema'
+import { inSentence } from '~~/core/engine/name-in-sentence'
 import type { Pole } from '~~/core/engine/poles'
 import { pickupMap } from '~~/core/engine/pickup-map'
 import { trainLayout } from '~~/core/engine/train-layout'
@@ -69,7 +70,7 @@ const enough = computed(() => {
   const best = options.filter((option) => option.stops <= ENOUGH).sort((one, other) => cost(one) - cost(other))[0]
   if (risk.value.stopsPerPass <= ENOUGH) return 'Nothing is needed here.'
   if (!best) return 'None of these is enough alone or with cleaning: it needs two of them, or a live frog.'
-  return `Cheapest that is enough: ${best.entry.name.charAt(0).toLowerCase()}${best.entry.name.slice(1)}${best.cleaned ? ', and clean' : ''}: ${perPass(best.stops)} stops a pass for ${showMoney(cost(best), currency.value)}.`
+  return `Cheapest that is enough: ${inSentence(best.entry.name)}${best.cleaned ? ', and clean' : ''}: ${perPass(best.stops)} stops a pass for ${showMoney(cost(best), currency.value)}.`
 })
 
 // The picture: track along the width, the engine standing where the front is pushed to.
