@@ -32,6 +32,13 @@ const stretches = computed(() => {
 })
 const lengthShown = computed(() => Math.max(...stretches.value.map((entry) => entry.toMm)) - Math.min(...stretches.value.map((entry) => entry.fromMm)))
 
+/** What is no length leaves the preset’s, and the box says so. */
+function setLength(box: HTMLInputElement): void {
+  const typed = Number(box.value)
+  draft.value.lengthMm = typed >= 1 ? typed : null
+  box.value = String(lengthShown.value)
+}
+
 const points = computed(() => pickupMap(props.description))
 const measured = computed(() => Object.fromEntries(sheet.judged.value.flatMap((entry) => {
   const grade = gradeOf(entry)
@@ -116,7 +123,7 @@ const kmPerHour = computed(() => (scaleRatio.value === null ? null : scaleSpeed(
       <div class="asked">
         <label>Over <select v-model="draft.track"><option v-for="entry in deadTracks" :key="entry.id" :value="entry.id">{{ entry.name }}</option></select></label>
         <label v-if="track.perGauge.some((entry) => entry.pole !== 'both')">dead first in the <select v-model="draft.rail"><option value="plus">{{ railName('plus') }}</option><option value="minus">{{ railName('minus') }}</option></select></label>
-        <label v-if="track.perGauge.length === 1">dead for <input :value="lengthShown" type="number" min="1" max="400" step="1" inputmode="numeric" @change="draft.lengthMm = Number(($event.target as HTMLInputElement).value) || null"> mm</label>
+        <label v-if="track.perGauge.length === 1">dead for <input :value="lengthShown" type="number" min="1" max="400" step="1" inputmode="numeric" @change="setLength($event.target as HTMLInputElement)"> mm</label>
         <label>at <input v-model.number="draft.speedMmPerSecond" type="range" min="10" max="400" step="5" aria-label="Speed in millimetres per second"> <b class="figure">{{ draft.speedMmPerSecond }} mm/s</b><span v-if="kmPerHour !== null" class="quiet">&nbsp;{{ Math.round(kmPerHour) }} km/h to scale</span></label>
       </div>
       <p class="verdict sign" :class="`sign--${verdict.tone}`" role="status">{{ verdict.words }}</p>
