@@ -267,4 +267,16 @@ describe('an AC machine', () => {
     machine.run(0.6)
     expect(machine.meter.radPerSecond).toBeGreaterThan(50)
   })
+
+  it('DC pulls its horn relay in and lets it go lower down; the AC that runs the train leaves it at rest', () => {
+    const twin = describeConstruction('three-rail-twin')
+    const machine = casualty(twin.motors.map((motor) => ({ kind: 'component' as const, component: motor.feeds.plus, state: 'open' as const })), twin)
+    const at = (volts: number, hertz = 0): string => {
+      machine.apply(track(volts, twin, { hertz }))
+      machine.run(0.5)
+      return `${machine.switchPosition('horn.relay')} ${Math.abs(machine.meter.amps / machine.meter.volts) > 0.07 || hertz > 0 ? 'sounds' : 'silent'}`
+    }
+    expect([at(3), at(5), at(2.5), at(1), at(-5), at(0)]).toEqual(['at-rest silent', 'pulled sounds', 'pulled sounds', 'at-rest silent', 'pulled sounds', expect.stringMatching(/^at-rest/) as string])
+    expect(at(16, 50)).toMatch(/^at-rest/)
+  })
 })

@@ -24,6 +24,8 @@ export type CasualtyFault =
   | { readonly kind: 'turned'; readonly turnable: string }
   /** A sequence switch with a dirty or worn drum: shares of the interruptions that move it not at all, or two steps, and V that pull it in. */
   | { readonly kind: 'sticky-switch'; readonly missedShare: number; readonly doubledShare: number; readonly pullInVolts: number }
+  /** A relay out of adjustment or with a tired spring: V across its coil that pull it in and that it lets go at, by its switch's id. */
+  | { readonly kind: 'sticky-relay'; readonly relay: string; readonly pullInVolts: number; readonly letGoVolts: number }
   /** A contact that fails by chance: share of the time it is broken, and how long a break lasts on average, s. */
   | { readonly kind: 'film'; readonly component: string; readonly brokenShare: number; readonly seconds: number }
   /** A dirty patch on one wheel's tread, rad of its turn. */

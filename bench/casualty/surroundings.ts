@@ -18,8 +18,8 @@ export interface Port {
   /** A of the supply per A of the winding, and per V with the windings open. */
   readonly supplyPerAmp: number
   readonly supplyPerVolt: number
-  /** Share of its rating of each lamp per volt and per winding amp. */
-  readonly lampVolts: ReadonlyMap<string, { readonly perVolt: number; readonly perAmp: number }>
+  /** V across each lamp and each coil, per volt of the supply and per amp of this winding. */
+  readonly across: ReadonlyMap<string, { readonly perVolt: number; readonly perAmp: number }>
 }
 
 /** Seen from a cut winding: high enough to be nothing, low enough to solve well, Ω. */
@@ -85,8 +85,8 @@ export class Surroundings {
       ohms: Math.max(1e-3, -across(ofAmp, from, to)),
       supplyPerVolt: supply * (1 - across(ofVolt, plus, minus)),
       supplyPerAmp: -supply * across(ofAmp, plus, minus),
-      lampVolts: new Map(this.description.components.flatMap((component, place) => {
-        if (!component.lamp || (branches[place]?.conductance ?? 0) === 0) return []
+      across: new Map(this.description.components.flatMap((component, place) => {
+        if ((!component.lamp && component.kind !== 'relay') || (branches[place]?.conductance ?? 0) === 0) return []
         const [first, second] = circuit.endsOf(place)
         return [[component.id, { perVolt: across(ofVolt, first, second), perAmp: across(ofAmp, first, second) }] as const]
       })),

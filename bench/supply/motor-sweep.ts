@@ -79,37 +79,21 @@ export async function* sweepMotor(supply: SweepInstrument, plan: SweepPlan, surr
     }
     const cold = Math.ceil(plan.lockedAngles / 2)
     if (yield* heldReadings(supply, plan, surroundings, 1, cold, doing)) return
-    for (const direction of ['forward', 'reverse'] as const) {
-      await supply.output(false)
-      await surroundings.pause(SETTLE_SECONDS)
-      await supply.reverse(direction === 'reverse')
-      await supply.setVolts(plan.runningVolts[0] ?? plan.nominalVolts)
-      await supply.output(true)
-      for (const volts of plan.runningVolts) {
-        yield doing(`${direction === 'forward' ? 'Forward' : 'Reverse'}, ${volts.toFixed(1)} V`)
-        await supply.setVolts(volts)
-        const reading = await settledReading(supply, surroundings)
-        if (Math.abs(reading.volts) < SHORT_SHARE * volts) {
-          yield { kind: 'stopped', why: 'stalled', sentence: `At ${volts.toFixed(1)} V it takes more than ${plan.ampsLimit} A: it has stalled or seized. The output is off.` }
-          return
-        }
-        if (Math.abs(reading.amps) < OPEN_AMPS) {
-          yield fallenOff
-          return
-        }
-        yield { kind: 'running', direction, ...reading }
-      }
-    }
-    await supply.reverse(false)
-    for (let repeat = 1; repeat <= plan.repeats; repeat++) {
-      yield doing(`Once more at ${plan.nominalVolts} V, ${repeat} of ${plan.repeats}`)
-      await supply.output(false)
-      await surroundings.pause(SETTLE_SECONDS)
-      await supply.setVolts(plan.nominalVolts)
-      await supply.output(true)
-      yield { kind: 'running', direction: 'forward', ...await settledReading(supply, surroundings) }
+    // Up forward, repeats, down in reverse: what is read at the higher volts lies in the middle of the warming, as the
+    // mean of the held readings does, so that the winding's drift falls out of their comparison.
+    const steps: readonly SweepStep[] = [
+      ...plan.runningVolts.map((volts, index) => ({ direction: 'forward' as const, volts, from: index === 0 ? 'off' as const : 'running' as const, repeat: 0 })),
+      ...Array.from({ length: plan.repeats }, (_, index) => ({ direction: 'forward' as const, volts: plan.nominalVolts, from: 'off' as const, repeat: index + 1 })),
+      ...[...plan.runningVolts].reverse().map((volts, index) => ({ direction: 'reverse' as const, volts, from: index === 0 ? 'off' as const : 'running' as const, repeat: 0 })),
+    ]
+    for (const step of steps) {
+      yield doing(step.repeat > 0 ? `Once more at ${step.volts} V, ${step.repeat} of ${plan.repeats}` : `${step.direction === 'forward' ? 'Forward' : 'Reverse'}, ${step.volts.toFixed(1)} V`)
+      const event = await runningReading(supply, plan, step, surroundings)
+      yield event
+      if (event.kind === 'stopped') return
     }
     await supply.output(false)
+    await supply.reverse(false)
     // The other half warm: on average the held readings are then as warm as the running ones.
     yield* heldReadings(supply, plan, surroundings, cold + 1, plan.lockedAngles, doing)
   } finally {
@@ -118,6 +102,28 @@ export async function* sweepMotor(supply: SweepInstrument, plan: SweepPlan, surr
 }
 
 const fallenOff: SweepEvent = { kind: 'stopped', why: 'open', sentence: 'Nothing flows any more: a clamp fell off, or a lead came loose. The output is off; the readings before it stand.' }
+
+interface SweepStep {
+  readonly direction: 'forward' | 'reverse'
+  readonly volts: number
+  /** Whether it starts anew for this reading, or goes on from the one before. */
+  readonly from: 'off' | 'running'
+  /** Which repeat it is; 0 for none. */
+  readonly repeat: number
+}
+
+async function runningReading(supply: SweepInstrument, plan: SweepPlan, { direction, volts, from }: SweepStep, surroundings: SweepSurroundings): Promise<SweepEvent> {
+  if (from === 'off') {
+    await supply.output(false)
+    await surroundings.pause(SETTLE_SECONDS)
+    await supply.reverse(direction === 'reverse')
+    await supply.setVolts(volts)
+    await supply.output(true)
+  } else await supply.setVolts(volts)
+  const reading = await settledReading(supply, surroundings)
+  if (Math.abs(reading.volts) < SHORT_SHARE * volts) return { kind: 'stopped', why: 'stalled', sentence: `At ${volts.toFixed(1)} V it takes more than ${plan.ampsLimit} A: it has stalled or seized. The output is off.` }
+  return Math.abs(reading.amps) < OPEN_AMPS ? fallenOff : { kind: 'running', direction, ...reading }
+}
 
 /** @returns true when nothing flowed any more */
 async function* heldReadings(supply: SweepInstrument, plan: SweepPlan, surroundings: SweepSurroundings, first: number, last: number, doing: (what: string) => SweepEvent): AsyncGenerator<SweepEvent, boolean> {
