@@ -68,7 +68,7 @@ export class Casualty {
   private supplyAmps = 0
   private limited = false
   private ports: readonly Port[] = []
-  private amps: readonly number[] = []
+  private readonly amps: number[] = []
 
   constructor(description: EngineDescription, readonly faults: readonly CasualtyFault[], private readonly options: CasualtyOptions) {
     const turned = faults.flatMap((fault) => (fault.kind === 'turned' ? [need(description.turnables, fault.turnable)] : []))
@@ -155,9 +155,13 @@ export class Casualty {
     const broken = this.contacts.broken(this.seconds, motors[0]?.angle ?? 0, dt)
     const ports = feed.plus ? this.surroundings.ports(feed, broken, this.switches) : []
     const reversed = this.switches.sequence === 'reverse'
-    const amps = motors.map((motor, index) => motor.step(ports[index], volts, reversed, this.held, dt))
     let supplyAmps = (ports[0]?.supplyPerVolt ?? 0) * volts
-    for (const [index, port] of ports.entries()) supplyAmps += port.supplyPerAmp * (amps[index] ?? 0)
+    for (let index = 0; index < motors.length; index++) {
+      const port = ports[index]
+      const amps = (motors[index] as DrivenMotor).step(port, volts, reversed, this.held, dt)
+      this.amps[index] = amps
+      if (port) supplyAmps += port.supplyPerAmp * amps
+    }
     const limited = Math.abs(supplyAmps) > feed.limitAmps
     // Constant current: the supply gives way within a few steps and comes back as gently.
     if (limited) this.effective *= feed.limitAmps / Math.abs(supplyAmps)
@@ -172,18 +176,21 @@ export class Casualty {
     this.supplyAmps = supplyAmps
     this.limited = limited || this.effective < 0.98
     this.ports = ports
-    this.amps = amps
     if (this.relays.none) return
-    const moved = this.relays.step(this.switches, (coil) => this.voltsAcross(coil), feed.hertz, this.seconds, dt)
+    const moved = this.relays.step(this.switches, this.coilVolts, feed.hertz, this.seconds, dt)
     if (moved) this.switches = { ...this.switches, ...moved }
   }
 
+  private readonly coilVolts = (coil: string): number => this.voltsAcross(coil)
+
   /** V across a lamp or coil now, by superposition of the supply and every winding; 0 where nothing reaches it. */
   private voltsAcross(component: string): number {
-    const first = this.ports[0]?.across.get(component)
-    if (!first) return 0
-    let volts = first.perVolt * this.volts
-    for (const [index, port] of this.ports.entries()) volts += (port.across.get(component)?.perAmp ?? 0) * (this.amps[index] ?? 0)
+    const { ports } = this
+    let volts = 0
+    for (let index = 0; index < ports.length; index++) {
+      const share = (ports[index] as Port).across.get(component)
+      if (share) volts += share.perAmp * (this.amps[index] ?? 0) + (index === 0 ? share.perVolt * this.volts : 0)
+    }
     return volts
   }
 }

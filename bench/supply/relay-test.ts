@@ -119,8 +119,9 @@ async function watchFor(look: (volts: number) => Promise<Look>, from: number, to
   let before = await look(from)
   const count = Math.floor(Math.abs(to - from) / Math.abs(step) + 1e-9)
   for (let index = 1; index <= count; index++) {
-    const [last, volts] = [Number((from + (index - 1) * step).toFixed(3)), Number((from + index * step).toFixed(3))]
-    if (volts <= 0) break
+    // Falling, it ends at the least the supply gives, not at nothing.
+    const [last, volts] = [index - 1, index].map((done) => Math.max(FINE_VOLTS, Number((from + done * step).toFixed(3)))) as [number, number]
+    if (volts === last) break
     const now = await look(volts)
     if (now.volts < SHORT_SHARE * volts) return { between: null, last: now, stopped: { kind: 'stopped', why: 'short', sentence: `A short: at ${volts.toFixed(1)} V the supply is at its limit with ${now.amps.toFixed(2)} A. The output is off.` } }
     if (now.amps < OPEN_AMPS && volts >= 1) return { between: null, last: now, stopped: { kind: 'stopped', why: 'open', sentence: 'Nothing flows: a clamp is off, or the pickup does not connect. The output is off.' } }
