@@ -1,7 +1,7 @@
 import { defineConfig } from '@playwright/test'
 
 // The simulated supply in a hurry: a sweep of half a minute in a second or two.
-process.env.ECHOPPE_BENCH_PACE ??= '40'
+process.env.ECHOPPE_BENCH_PACE ??= '15'
 
 /** Debian's Chromium against the built application on a throw-away MariaDB. */
 export default defineConfig({

@@ -1,3 +1,5 @@
+import type { ClampAdvice } from './measuring'
+
 /** A bench supply watched live: what it is set to, what it reads, as the server tells it to every screen that looks. */
 
 /** One look at the meter. */
@@ -30,7 +32,7 @@ export interface LiveBenchState {
   readonly engine: { readonly id: string; readonly name: string } | null
   readonly place: ClampPlace
   /** What to clamp where. */
-  readonly clamp: { readonly red: string; readonly black: string; readonly takeOff: readonly string[] } | null
+  readonly clamp: ClampAdvice | null
   readonly settings: BenchSettings
   /** What the speed is reckoned from, in words; null where it is not. */
   readonly speedFrom: string | null

@@ -1,8 +1,15 @@
 /** What a run does at a sheet. */
-export type MeasuringProcedure = 'sweep' | 'step' | 'sequence'
+export const measuringProcedures = ['sweep', 'step', 'sequence', 'relay'] as const
+export type MeasuringProcedure = (typeof measuringProcedures)[number]
 
 /** What somebody at the bench may be asked to say. */
-export type MeasuringAnswer = 'forward' | 'reverse' | 'stands'
+export const measuringAnswers = ['forward', 'reverse', 'stands', 'clicks', 'silent', 'always-on'] as const
+export type MeasuringAnswer = (typeof measuringAnswers)[number]
+
+/** An answer that says which way it turns; null for none, or one to another question. */
+export function turnsOf(answer: MeasuringAnswer | null): 'forward' | 'reverse' | 'stands' | null {
+  return answer === 'forward' || answer === 'reverse' || answer === 'stands' ? answer : null
+}
 
 /** How a measuring run stands, as the server tells it to every screen that looks. */
 export interface MeasuringState {
@@ -21,21 +28,27 @@ export interface MeasuringState {
   readonly readings: number
 }
 
-/** Where to clamp a motor's supply, and what to take off first. */
+/** Where to clamp a supply, and what to take off or keep apart first. */
 export interface ClampAdvice {
   readonly red: string
   readonly black: string
   readonly takeOff: readonly string[]
+  /** Contacts kept apart by a slip of paper. */
+  readonly paperUnder: readonly string[]
 }
 
 /** What a sheet's machine can be measured by. */
 export interface MeasuringOutlook {
   /** The run that goes on or has ended; null when there was none since the server started. */
   readonly state: MeasuringState | null
-  /** At the motor's terminals; null with a wound field. */
-  readonly clamp: ClampAdvice | null
+  /** What the supply can do at this sheet, the usual first. */
+  readonly procedures: readonly MeasuringProcedure[]
+  /** The motor alone. */
+  readonly motor: ClampAdvice
+  readonly woundField: boolean
   readonly rails: ClampAdvice
-  readonly sequenceSwitch: boolean
+  /** By its rails with the leads of every motor off. */
+  readonly railsMotorsOff: ClampAdvice
 }
 
 /** Said for the step of a sequence test when the motor's leads are off, to watch the drum. */

@@ -9,8 +9,13 @@ const job = useJobStore()
 
 const instrumentId = ref(props.instruments[0]?.id ?? '')
 const outlook = shallowRef<MeasuringOutlook | null>(null)
-const clamp = computed(() => (props.procedure === 'sequence' ? outlook.value?.rails : outlook.value?.clamp))
 const leadsOff = ref(false)
+const clamp = computed(() => {
+  const found = outlook.value
+  if (!found) return null
+  if (props.procedure === 'relay' || (props.procedure === 'sequence' && leadsOff.value)) return found.railsMotorsOff
+  return props.procedure === 'sequence' ? found.rails : found.motor
+})
 const state = shallowRef<MeasuringState | null>(null)
 const failure = ref('')
 const cut = ref(false)
@@ -55,7 +60,10 @@ async function post(what: 'start' | 'held' | 'stop' | 'answer', body?: object): 
     failure.value = problemSentence(error)
   }
 }
-const answers: ReadonlyArray<{ key: string; turns: MeasuringAnswer; words: string }> = [{ key: '1', turns: 'forward', words: 'Forward' }, { key: '2', turns: 'reverse', words: 'In reverse' }, { key: '3', turns: 'stands', words: 'It stands' }]
+interface Answer { readonly key: string; readonly turns: MeasuringAnswer; readonly words: string }
+const answers = computed<readonly Answer[]>(() => (props.procedure === 'relay'
+  ? [{ key: '1', turns: 'clicks', words: 'It clicks' }, { key: '2', turns: 'silent', words: 'Nothing' }, { key: '3', turns: 'always-on', words: 'On all the time' }]
+  : [{ key: '1', turns: 'forward', words: 'Forward' }, { key: '2', turns: 'reverse', words: 'In reverse' }, { key: '3', turns: 'stands', words: props.procedure === 'sequence' ? 'Neutral' : 'It stands' }]))
 const say = (turns: MeasuringAnswer): void => { if (state.value?.status === 'asks') void post('answer', { turns }) }
 const label = computed(() => (state.value?.status === 'hold' ? 'It is held' : state.value?.status === 'asks' ? 'Say what it does: 1, 2 or 3' : going.value ? 'Stop, output off' : state.value ? 'Back to the sheet' : 'Clamped: measure'))
 /** A pedal pressed twice for “it is held” is no stop; Escape always is. */
@@ -74,8 +82,16 @@ function act(): void {
   else if (clamp.value) void post('start', { instrumentId: instrumentId.value, procedure: props.procedure, step: props.procedure === 'sequence' ? (leadsOff.value ? LEADS_OFF : '') : props.step })
 }
 useNextAction({ label, run: act, back: () => (going.value ? void post('stop') : emit('leave')) })
-useBenchKeys([{ key: 'Escape', label: 'Stop measuring, output off', run: () => (going.value ? void post('stop') : emit('leave')) }, ...answers.map(({ key, turns, words }) => ({ key, label: words, run: () => say(turns) }))])
-const heading = computed(() => ({ sweep: 'Measure with the supply', step: `Test: ${props.step}`, sequence: 'Test the sequence switch' })[props.procedure])
+useBenchKeys([{ key: 'Escape', label: 'Stop measuring, output off', run: () => (going.value ? void post('stop') : emit('leave')) }, ...answers.value.map(({ key, turns, words }) => ({ key, label: words, run: () => say(turns) }))])
+const heading = computed(() => ({ sweep: 'Measure with the supply', step: `Test: ${props.step}`, sequence: 'Test the sequence switch', relay: 'Test the relay' })[props.procedure])
+const caution = computed(() => ({
+  sweep: outlook.value?.woundField ? 'It starts at 1.5 V and stops at a short. Never the bare motor: a wound field with nothing to drive races.' : 'It starts at 1.5 V and stops at a short.',
+  step: 'A third of the nominal volts for a moment; it stops at a short.',
+  sequence: 'AC of a bench supply, three quarters of the nominal volts, never mains.',
+  relay: 'DC of a bench supply up to the nominal volts, then AC up to three quarters of them, never mains. What it switches will sound.',
+})[props.procedure])
+const movesByItself = computed(() => (props.procedure === 'relay' ? '' : 'Springs and gears turn by themselves: fingers away unless it asks for one.'))
+const onSupply = computed(() => (props.procedure === 'sweep' && outlook.value?.woundField ? (props.sheet.supply === 'ac' ? 'on AC, as this sheet says; the DC one is a sheet of its own' : 'on smooth DC; the AC one is a sheet of its own') : ''))
 const rpm = computed(() => { const speed = state.value?.latest?.radPerSecond; return speed === null || speed === undefined ? null : Math.round((speed * 60) / (2 * Math.PI)) })
 </script>
 
@@ -84,18 +100,19 @@ const rpm = computed(() => { const speed = state.value?.latest?.radPerSecond; re
     <h3 id="measure-head">{{ heading }}</h3>
     <template v-if="!state">
       <p v-if="instruments.length > 1" class="row"><label class="label" for="instrument">Supply</label><select id="instrument" v-model="instrumentId"><option v-for="entry in instruments" :key="entry.id" :value="entry.id">{{ entry.name }}</option></select></p>
-      <p v-if="outlook && clamp === null" class="sign sign--care">This machine has a wound field: the sweep of a motor with a magnet does not fit it. Type its readings by hand.</p>
+      <p v-if="onSupply" class="quiet">Measured {{ onSupply }}: both together tell resistance, field and reactance.</p>
       <ol v-if="clamp" class="clamp">
-        <li v-if="clamp.takeOff.length">Take off: {{ clamp.takeOff.join(' and ').toLowerCase() }}. Through them the lamps would draw as well.</li>
+        <li v-if="clamp.takeOff.length">Take off: {{ clamp.takeOff.join(' and ').toLowerCase() }}.<template v-if="procedure === 'sweep' && !outlook?.woundField"> Through them the lamps would draw as well.</template></li>
+        <li v-if="clamp.paperUnder.length">Drum at forward, a slip of paper under: {{ clamp.paperUnder.join(' and ').toLowerCase() }}.</li>
         <li><span class="lead lead--red">Red</span> to the {{ clamp.red.toLowerCase() }}.</li>
         <li><span class="lead lead--black">Black</span> to the {{ clamp.black.toLowerCase() }}.</li>
       </ol>
       <label v-if="procedure === 'sequence'" class="row"><input v-model="leadsOff" type="checkbox"> The motor’s leads are off, to watch the drum</label>
-      <p class="caution">{{ procedure === 'sequence' ? 'AC of a bench supply, three quarters of the nominal volts, never mains.' : procedure === 'step' ? 'A third of the nominal volts for a moment; it stops at a short.' : 'It starts at 1.5 V and stops at a short.' }} Springs and gears turn by themselves: fingers away unless it asks for one.</p>
+      <p class="caution">{{ caution }} {{ movesByItself }}</p>
     </template>
     <template v-else>
       <p class="says" :class="{ ask: state.status === 'hold' || state.status === 'asks' }" role="status">{{ state.says }}<span v-if="state.hold" class="quiet"> {{ state.hold.turn }} of {{ state.hold.of }}</span></p>
-      <div v-if="state.status === 'asks'" class="answers"><button v-for="entry in answers" :key="entry.key" type="button" @click="say(entry.turns)">{{ procedure === 'sequence' && entry.turns === 'stands' ? 'Neutral' : entry.words }}<kbd>{{ entry.key }}</kbd></button></div>
+      <div v-if="state.status === 'asks'" class="answers"><button v-for="entry in answers" :key="entry.key" type="button" @click="say(entry.turns)">{{ entry.words }}<kbd>{{ entry.key }}</kbd></button></div>
       <progress :value="state.done" :max="state.of" :aria-label="`${state.done} of ${state.of} steps`" />
       <div v-if="state.latest" class="now"><span><b class="numeral">{{ state.latest.volts.toFixed(2) }}</b> V</span><span><b class="numeral">{{ (state.latest.amps * 1000).toFixed(1) }}</b> mA</span><span v-if="procedure === 'sweep'"><b class="numeral">{{ rpm === null ? '?' : rpm.toLocaleString('en-GB') }}</b> rpm</span></div>
       <p v-if="cut && going" class="sign sign--care">The connection to the server is cut. The supply goes off by itself; this screen looks again.</p>

@@ -7,7 +7,7 @@ import { isMetered } from '~~/core/motor/sheet-reading'
 import type { JobBook, ReadingRow, SheetRow } from '~~/shared/book'
 import type { ReadingFields, SheetFields, SheetStation } from '~~/shared/messages/bench-entries'
 import { compareJob } from '~~/shared/job-comparison'
-import type { MeasuringProcedure } from '~~/shared/measuring'
+import type { MeasuringOutlook, MeasuringProcedure } from '~~/shared/measuring'
 import { historyBefore } from '~~/shared/motor-history'
 import { countingReadings, machineFacts, standingReadings, toSheetReading, windingCelsius } from '~~/shared/sheet-readings'
 
@@ -30,6 +30,14 @@ const meters = computed(() => {
 const instruments = computed(() => (workshop.book?.instruments ?? []).filter((entry) => !entry.retired))
 const measuring = ref<MeasuringProcedure | null>(null)
 watch(() => sheet.value?.id, () => { measuring.value = null })
+/** What the supply can do at this machine; until the server has said so, what any sheet can. */
+const possible = ref<readonly MeasuringProcedure[]>(['sweep'])
+watch(() => (sheet.value?.withMeter && instruments.value.length > 0 ? sheet.value.id : null), async (id) => {
+  if (!id) return
+  const outlook = await $fetch<MeasuringOutlook>(`/api/measuring/${id}`).catch(() => null)
+  if (outlook && sheet.value?.id === id) possible.value = outlook.procedures
+}, { immediate: true })
+const wayWords: Readonly<Record<MeasuringProcedure, string>> = { sweep: 'Measure with the supply', step: 'Test a step', sequence: 'Test the sequence switch', relay: 'Test the relay' }
 
 const counting = computed(() => (sheet.value ? countingReadings(sheet.value, machine.value) : []))
 const draftReading = computed(() => (typing.value ? toSheetReading(typing.value) : null))
@@ -122,7 +130,7 @@ async function vouch(line: ReadingRow): Promise<void> {
       <div class="two">
         <div class="typing">
           <MeasurePanel v-if="measuring" :key="`measure-${sheet.id}`" :sheet="sheet" :instruments="instruments" :procedure="measuring" @leave="measuring = null" />
-          <v-btn v-else-if="session.mayWrite && sheet.withMeter && instruments.length > 0" variant="outlined" color="primary" class="supply" @click="measuring = machine.power === 'ac' ? 'sequence' : 'sweep'">{{ machine.power === 'ac' ? 'Test the sequence switch' : 'Measure with the supply' }}</v-btn>
+          <div v-else-if="session.mayWrite && sheet.withMeter && instruments.length > 0" class="supply"><v-btn v-for="way in possible" :key="way" variant="outlined" color="primary" @click="measuring = way">{{ wayWords[way] }}</v-btn></div>
           <ReadingPad v-if="session.mayWrite && !measuring" :key="sheet.id" :sheet="sheet" :meters="meters" :trial="book.job.trial || book.job.complaint" :attempts="book.job.trialAttempts" :corrected="corrected" :keep="addReading" @typing="typing = $event" @leave="corrected = null" />
           <ReadingLines :lines="lines" :machine="machine" @strike="strike" @vouch="vouch" @correct="corrected = $event" />
         </div>
@@ -130,6 +138,7 @@ async function vouch(line: ReadingRow): Promise<void> {
           <LazySheetChart v-if="counting.some(isMetered)" :readings="counting" :fit="judgement.fit" />
           <HistoryLines v-if="history" :judgement="history" :motor-since="past?.motorSince ?? null" />
           <SequenceLine :lines="lines" />
+          <RelayLine :lines="lines" />
           <SheetFigures :judgement="judgement" :type="book.type" :with-meter="sheet.withMeter" :readings="counting" />
         </div>
       </div>
@@ -150,7 +159,7 @@ async function vouch(line: ReadingRow): Promise<void> {
 .sheets button + .new { margin-left: auto; } .sheets .new + .new { margin-left: 0; }
 .two { display: grid; gap: 26px; grid-template-columns: minmax(0, 1fr); }
 @media (min-width: 1080px) { .two { grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); } }
-.supply { margin-bottom: 10px; }
+.supply { margin-bottom: 10px; display: flex; gap: 8px; flex-wrap: wrap; }
 .judged { display: grid; gap: 14px; align-content: start; }
 .against { display: grid; gap: 8px; }
 </style>

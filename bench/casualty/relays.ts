@@ -46,16 +46,18 @@ export class Relays {
    * @returns switches that have moved, by id
    */
   step(switches: Readonly<Record<string, string>>, coilVolts: (coil: string) => number, hertz: number, seconds: number, dt: number): Readonly<Record<string, string>> | null {
-    let moved: Record<string, string> | null = null
+    let moved: Readonly<Record<string, string>> | null = null
+    const move = (id: string, to: string): void => { moved = { ...(moved ?? {}), [id]: to } }
     for (const relay of this.relays) {
       relay.flux += ((coilVolts(relay.coil) - relay.flux) / RELAY_FLUX_SECONDS) * dt
       const pulled = switches[relay.id] === 'pulled'
       const pull = Math.abs(relay.flux)
-      if (!pulled && pull >= relay.pullInVolts) moved = { ...moved, [relay.id]: 'pulled' }
-      if (pulled && pull < relay.letGoVolts) moved = { ...moved, [relay.id]: 'at-rest' }
+      if (!pulled && pull >= relay.pullInVolts) move(relay.id, 'pulled')
+      if (pulled && pull < relay.letGoVolts) move(relay.id, 'at-rest')
     }
     const position = this.sequence ? this.stepSequence(switches, Math.abs(coilVolts('sequence.coil')), hertz, seconds) : null
-    return position === null ? moved : { ...moved, sequence: position }
+    if (position !== null) move('sequence', position)
+    return moved
   }
 
   /** The sequence switch steps each time its coil is fed again after an interruption. */

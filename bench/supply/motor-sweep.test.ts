@@ -2,8 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { describeConstruction } from '../../core/knowledge/constructions'
 import { Casualty } from '../casualty/casualty'
 import type { CasualtyFault } from '../casualty/faults'
-import { sweepMotor, usualPlan, type SweepEvent, type SweepInstrument } from './motor-sweep'
+import { sweepMotor, usualPlan } from './motor-sweep'
 import { SimulatedSupply } from './simulated-supply'
+import type { SweepEvent, SweepInstrument } from './sweep-steps'
 
 const ridge = describeConstruction('centre-motor')
 
@@ -19,7 +20,7 @@ function bench(faults: CasualtyFault[] = [], clamped = true) {
     return Promise.resolve()
   }
   const instrument: SweepInstrument = {
-    setVolts: (volts) => tell(`VOLT ${volts}`), setAmpsLimit: (amps) => tell(`CURR ${amps}`), output: (on) => tell(`OUTP ${on ? 'ON' : 'OFF'}`), reverse: (reversed) => tell(`OUTP:POL ${reversed ? 'INV' : 'NORM'}`),
+    setVolts: (volts) => tell(`VOLT ${volts}`), setAmpsLimit: (amps) => tell(`CURR ${amps}`), output: (on) => tell(`OUTP ${on ? 'ON' : 'OFF'}`), reverse: (reversed) => tell(`OUTP:POL ${reversed ? 'INV' : 'NORM'}`), setHertz: (hertz) => tell(`FREQ ${hertz}`),
     measureVolts: () => Promise.resolve(Number(supply.execute('MEAS:VOLT?'))), measureAmps: () => Promise.resolve(Number(supply.execute('MEAS:CURR?'))),
   }
   const surroundings = {

@@ -3,8 +3,8 @@ import { describeConstruction } from '../../core/knowledge/constructions'
 import { Casualty } from '../casualty/casualty'
 import type { CasualtyFault } from '../casualty/faults'
 import { relayTest, usualRelayTest, type HeardOfRelay, type RelayTestEvent } from './relay-test'
-import type { AcInstrument } from './sequence-test'
 import { SimulatedSupply } from './simulated-supply'
+import type { SweepInstrument } from './sweep-steps'
 
 const twin = describeConstruction('three-rail-twin')
 const leadsOff = twin.motors.map((motor): CasualtyFault => ({ kind: 'component', component: motor.feeds.plus, state: 'open' }))
@@ -17,7 +17,7 @@ async function events(faults: readonly CasualtyFault[], ear: HeardOfRelay = 'sil
     supply.execute(line)
     return Promise.resolve()
   }
-  const instrument: AcInstrument = {
+  const instrument: SweepInstrument = {
     setVolts: (volts) => tell(`VOLT ${volts}`), setAmpsLimit: (amps) => tell(`CURR ${amps}`), output: (on) => tell(`OUTP ${on ? 'ON' : 'OFF'}`), reverse: () => tell('OUTP:POL NORM'), setHertz: (hertz) => tell(`FREQ ${hertz}`),
     measureVolts: () => Promise.resolve(Number(supply.execute('MEAS:VOLT?'))), measureAmps: () => Promise.resolve(Number(supply.execute('MEAS:CURR?'))),
   }
@@ -65,7 +65,7 @@ describe('the test of a relay', () => {
   it.each([['coil', 'horn.coil'], ['contact', 'horn.contact'], ['load', 'horn.load']] as const)('with the %s open it asks what is heard instead of guessing, and claims no volts', async (_name, component) => {
     const { found, on } = await events([{ kind: 'component', component, state: 'open' }], component === 'horn.coil' ? 'silent' : 'clicks')
     expect(found.some((event) => event.kind === 'asks')).toBe(true)
-    expect(found.at(-1)).toEqual({ kind: 'heard', what: component === 'horn.coil' ? 'silent' : 'clicks' })
+    expect(found.at(-1)).toMatchObject({ kind: 'heard', what: component === 'horn.coil' ? 'silent' : 'clicks' })
     expect(brackets(found, 'pull-in')).toEqual([])
     expect(on).toBe(false)
   })

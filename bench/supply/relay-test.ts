@@ -1,5 +1,4 @@
-import type { SweepSurroundings } from './motor-sweep'
-import type { AcInstrument } from './sequence-test'
+import type { SweepInstrument, SweepSurroundings } from './sweep-steps'
 
 export interface RelayTestPlan {
   /** V of smooth DC up to which it is tried. */
@@ -24,7 +23,7 @@ export type RelayTestEvent =
   | { readonly kind: 'pull-in' | 'drop-out'; readonly repeat: number; readonly between: VoltBracket; readonly volts: number; readonly amps: number }
   /** Nothing to be seen in the current up to the most volts: somebody is asked what they hear. */
   | { readonly kind: 'asks'; readonly volts: number; readonly amps: number }
-  | { readonly kind: 'heard'; readonly what: HeardOfRelay }
+  | { readonly kind: 'heard'; readonly what: HeardOfRelay; readonly volts: number; readonly amps: number }
   /** Volts of AC at which it pulled in although it must not; null when it stayed at rest. */
   | { readonly kind: 'on-ac'; readonly between: VoltBracket; readonly volts: number; readonly amps: number }
   | { readonly kind: 'stopped'; readonly why: 'short' | 'open'; readonly sentence: string }
@@ -54,7 +53,7 @@ interface Look { readonly volts: number; readonly amps: number; readonly siemens
  * @param heard what somebody noticed since `askAnew`, once they have said it
  * @returns what happens, as it happens; output off at every end
  */
-export async function* relayTest(supply: AcInstrument, plan: RelayTestPlan, { pause }: Pick<SweepSurroundings, 'pause'>, heard: () => HeardOfRelay | null, askAnew: () => void): AsyncGenerator<RelayTestEvent> {
+export async function* relayTest(supply: SweepInstrument, plan: RelayTestPlan, { pause }: Pick<SweepSurroundings, 'pause'>, heard: () => HeardOfRelay | null, askAnew: () => void): AsyncGenerator<RelayTestEvent> {
   const total = 2 * plan.repeats + 1
   const look = async (volts: number): Promise<Look> => {
     await supply.setVolts(volts)
@@ -66,7 +65,7 @@ export async function* relayTest(supply: AcInstrument, plan: RelayTestPlan, { pa
     await supply.setAmpsLimit(plan.ampsLimit)
     await supply.reverse(false)
     await supply.setHertz(0)
-    let from = COARSE_VOLTS
+    let [from, fallFrom] = [COARSE_VOLTS, Number.POSITIVE_INFINITY]
     let step = COARSE_VOLTS
     for (let repeat = 1; repeat <= plan.repeats; repeat++) {
       yield { kind: 'doing', what: `Volts rise, ${repeat} of ${plan.repeats}`, done: 2 * (repeat - 1), of: total }
@@ -82,7 +81,7 @@ export async function* relayTest(supply: AcInstrument, plan: RelayTestPlan, { pa
       }
       if (step === FINE_VOLTS) yield { kind: 'pull-in', repeat, between: rise.between, volts: rise.last.volts, amps: rise.last.amps }
       yield { kind: 'doing', what: `Volts fall, ${repeat} of ${plan.repeats}`, done: 2 * repeat - 1, of: total }
-      const fall = await watchFor(look, rise.between[1], 0, -step, (before, now) => now < before / JUMP)
+      const fall = await watchFor(look, Math.min(rise.between[1], fallFrom), 0, -step, (before, now) => now < before / JUMP)
       if (fall.stopped && fall.stopped.kind === 'stopped' && fall.stopped.why === 'short') return yield fall.stopped
       const dropOut: RelayTestEvent = { kind: 'drop-out', repeat, between: fall.between, volts: fall.last.volts, amps: fall.last.amps }
       if (fall.between === null) {
@@ -95,6 +94,7 @@ export async function* relayTest(supply: AcInstrument, plan: RelayTestPlan, { pa
       else {
         // The first time only shows where to look: from here on in fine steps.
         from = Math.max(FINE_VOLTS, rise.between[0] - COARSE_VOLTS)
+        fallFrom = fall.between[1] + COARSE_VOLTS
         step = FINE_VOLTS
         repeat = 0
       }
@@ -137,7 +137,7 @@ async function* askWhatIsHeard(last: Look, look: (volts: number) => Promise<Look
   let reading = last
   let low = false
   for (let what = heard(); ; what = heard()) {
-    if (what !== null) return yield { kind: 'heard', what }
+    if (what !== null) return yield { kind: 'heard', what, volts: reading.volts, amps: reading.amps }
     yield { kind: 'asks', volts: reading.volts, amps: reading.amps }
     await pause(ASK_AGAIN_SECONDS)
     // Up and down again and again, so that there is something to hear.

@@ -2,8 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { describeConstruction } from '../../core/knowledge/constructions'
 import { Casualty } from '../casualty/casualty'
 import type { CasualtyFault } from '../casualty/faults'
-import { sequenceTest, usualSequenceTest, type AcInstrument, type SequenceTestEvent } from './sequence-test'
+import { sequenceTest, usualSequenceTest, type SequenceTestEvent } from './sequence-test'
 import { SimulatedSupply } from './simulated-supply'
+import type { SweepInstrument } from './sweep-steps'
 
 const kontor = describeConstruction('three-rail-single')
 
@@ -17,7 +18,7 @@ async function events(faults: CasualtyFault[], motorOn = true): Promise<{ found:
     supply.execute(line)
     return Promise.resolve()
   }
-  const instrument: AcInstrument = {
+  const instrument: SweepInstrument = {
     setVolts: (volts) => tell(`VOLT ${volts}`), setAmpsLimit: (amps) => tell(`CURR ${amps}`), output: (on) => tell(`OUTP ${on ? 'ON' : 'OFF'}`), reverse: () => tell('OUTP:POL NORM'), setHertz: (hertz) => tell(`FREQ ${hertz}`),
     measureVolts: () => Promise.resolve(Number(supply.execute('MEAS:VOLT?'))), measureAmps: () => Promise.resolve(Number(supply.execute('MEAS:CURR?'))),
   }

@@ -1,10 +1,4 @@
-import type { SweepInstrument, SweepSurroundings } from './motor-sweep'
-
-/** A supply that gives AC too. */
-export interface AcInstrument extends SweepInstrument {
-  /** Hz; 0 is smooth DC. */
-  setHertz(hertz: number): Promise<void>
-}
+import type { SweepInstrument, SweepSurroundings } from './sweep-steps'
 
 export interface SequenceTestPlan {
   /** V r.m.s. at which it runs between the interruptions. */
@@ -48,7 +42,7 @@ const JUMP = 1.6
  *
  * @param answered what somebody saw it do since `askAnew`, once they have said it
  */
-export async function* sequenceTest(supply: AcInstrument, plan: SequenceTestPlan, { pause }: Pick<SweepSurroundings, 'pause'>, answered: () => SeenRunning | null, askAnew: () => void): AsyncGenerator<SequenceTestEvent> {
+export async function* sequenceTest(supply: SweepInstrument, plan: SequenceTestPlan, { pause }: Pick<SweepSurroundings, 'pause'>, answered: () => SeenRunning | null, askAnew: () => void): AsyncGenerator<SequenceTestEvent> {
   const total = plan.interruptions + 2
   const seenSiemens: number[] = []
   try {
@@ -106,7 +100,7 @@ function drawOf(siemens: number, seen: readonly number[]): 'motor' | 'little' | 
 }
 
 /** From an interruption the volts rise step by step; the motor coming in or going out shows the drum move. */
-async function pullIn(supply: AcInstrument, plan: SequenceTestPlan, pause: SweepSurroundings['pause']): Promise<readonly [number, number] | null> {
+async function pullIn(supply: SweepInstrument, plan: SequenceTestPlan, pause: SweepSurroundings['pause']): Promise<readonly [number, number] | null> {
   await supply.output(false)
   await pause(OFF_SECONDS)
   await supply.setVolts(RAMP_STEP_VOLTS)

@@ -1,4 +1,4 @@
-import type { SweepInstrument, SweepSurroundings } from './motor-sweep'
+import type { SweepInstrument, SweepSurroundings } from './sweep-steps'
 
 /** What the quick test after a step of the rebuild tells, in the order it happens. */
 export type StepTestEvent =

@@ -1,23 +1,16 @@
 import type { EngineDescription } from '../../core/engine/description-schema'
+import { motorClamp, railClamp, type Clamp } from '../../core/engine/motor-clamp'
 import type { ClampAdvice } from '../../shared/measuring'
 
-/**
- * Where to clamp to measure the motor alone: its two terminals, with its feeds off, since through them lamps and
- * boards would draw as well.
- *
- * @returns null where the engine has no motor with a magnet
- */
-export function clampAdvice(description: EngineDescription): (ClampAdvice & { readonly plus: string; readonly minus: string }) | null {
-  const motor = description.motors.find((entry) => entry.field === null)
-  if (!motor) return null
-  const feeds = [motor.feeds.plus, motor.feeds.minus].map((id) => description.components.find((component) => component.id === id))
-  const [plus, minus] = feeds.map((feed) => feed?.to ?? '') as [string, string]
-  const nameOf = (node: string): string => description.nodes.find((entry) => entry.id === node)?.name ?? node
-  return { plus, minus, red: nameOf(plus), black: nameOf(minus), takeOff: feeds.flatMap((feed) => (feed ? [feed.name] : [])) }
+/** Where the supply goes for a motor alone: the first of the engine's. */
+export function firstMotorClamp(description: EngineDescription): Clamp {
+  const [motor] = description.motors
+  return motor ? motorClamp(description, motor.id) : railClamp(description, false)
 }
 
-/** Where to clamp the whole engine: what touches its two rails. */
-export function railAdvice({ nodes, rails }: EngineDescription): ClampAdvice {
-  const name = (id: string): string => nodes.find((node) => node.id === id)?.name ?? id
-  return { red: name(rails.plus), black: name(rails.minus), takeOff: [] }
+/** A clamp in the words of the bench: which points, what to take off, which contacts to keep apart. */
+export function clampAdvice({ nodes, components }: EngineDescription, clamp: Clamp): ClampAdvice {
+  const nameOf = (id: string): string => nodes.find((node) => node.id === id)?.name ?? id
+  const named = (contacts: boolean): string[] => components.filter((component) => clamp.open.includes(component.id) && (component.closedIn !== null) === contacts).map((component) => component.name)
+  return { red: nameOf(clamp.plus), black: nameOf(clamp.minus), takeOff: named(false), paperUnder: named(true) }
 }

@@ -1,15 +1,17 @@
 import { eq } from 'drizzle-orm'
 import { SupplyProblem } from '../../bench/supply/supply-client'
 import type { EngineDescription } from '../../core/engine/description-schema'
+import { railClamp } from '../../core/engine/motor-clamp'
 import { describeEngine } from '../../shared/describe-engine'
 import { engineName } from '../../shared/engine-name'
 import { SAFE_START, type BenchMessage, type BenchRow, type ClampPlace, type LiveBenchState } from '../../shared/live-bench'
+import type { ClampAdvice } from '../../shared/measuring'
 import type { BenchChange } from '../../shared/messages/commands'
 import type { Database } from '../db/book'
 import { instrument } from '../db/schema'
 import { notInTheBook, Problem } from '../problems'
 import { readEngine } from '../services/engines-and-owners'
-import { clampAdvice, railAdvice } from './clamp-advice'
+import { clampAdvice, firstMotorClamp } from './clamp-advice'
 import { LiveBench, type SpeedRule } from './live-bench'
 import { openInstrument, type Clamped } from './open-instrument'
 import { supplyClaims, type SupplyClaims } from './supply-claims'
@@ -66,7 +68,7 @@ export class LiveBenches {
       const opened = await openInstrument(row, clamped)
       const state: LiveBenchState = {
         instrumentId, status: 'opening', says: 'Looking for the supply', engine: clamped ? { id: clamped.engineId, name: clamped.name } : null, place,
-        clamp: clamped?.clamp ?? null, settings: SAFE_START, speedFrom: clamped?.speedRule?.words ?? null,
+        clamp: clamped?.advice ?? null, settings: SAFE_START, speedFrom: clamped?.speedRule?.words ?? null,
       }
       this.endings.delete(instrumentId)
       this.releases.set(instrumentId, release)
@@ -122,12 +124,11 @@ export class LiveBenches {
     this.releases.delete(instrumentId)
   }
 
-  private async clampedEngine(database: Database, engineId: string, place: ClampPlace): Promise<Clamped & { name: string; speedRule: SpeedRule | null; clamp: LiveBenchState['clamp'] }> {
+  private async clampedEngine(database: Database, engineId: string, place: ClampPlace): Promise<Clamped & { name: string; speedRule: SpeedRule | null; advice: ClampAdvice }> {
     const { type, engine, components, template } = await readEngine(database, engineId)
     const { description } = describeEngine({ type, adaptations: engine.adaptations, components, template })
-    const advice = clampAdvice(description)
-    if (place === 'motor' && !advice) throw new Problem(422, 'no-magnet', 'This machine has a wound field: clamp it by its rails.')
-    return { engineId, description, place, name: engineName(engine, type), speedRule: speedRuleOf(description, place), clamp: place === 'motor' ? advice : railAdvice(description) }
+    const clamp = place === 'motor' ? firstMotorClamp(description) : railClamp(description, false)
+    return { engineId, description, clamp, name: engineName(engine, type), speedRule: speedRuleOf(description, place), advice: clampAdvice(description, clamp) }
   }
 }
 

@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
 import { SupplyProblem } from '../../bench/supply/supply-client'
+import type { Clamp } from '../../core/engine/motor-clamp'
 import type { InstrumentRow } from '../../shared/book'
 import type { MeasuringAnswer, MeasuringProcedure, MeasuringState } from '../../shared/measuring'
 import type { ReadingFields } from '../../shared/messages/bench-entries'
@@ -52,7 +53,7 @@ export interface RunContext {
 export interface Procedure {
   /** @throws Problem when this sheet or machine is not for it */
   readonly check: (machine: SheetMachine, request: RunRequest) => void
-  readonly place: 'motor' | 'rails'
+  readonly clamp: (machine: SheetMachine, request: RunRequest) => Clamp
   readonly run: (context: RunContext) => Promise<void>
 }
 
@@ -106,7 +107,7 @@ export class MeasuringRuns {
     }
     this.runs.set(sheetId, run)
     const go = async (): Promise<void> => {
-      const opened = await openInstrument(row, { engineId: machine.engineId, description: machine.description, place: procedure.place })
+      const opened = await openInstrument(row, { engineId: machine.engineId, description: machine.description, clamp: procedure.clamp(machine, request) })
       try {
         this.tell(run, { says: `Connected: ${await opened.client.identify()}` })
         await opened.client.watchdog(WATCHDOG_SECONDS * opened.secondsPerSecond)

@@ -1,19 +1,18 @@
 import { Casualty } from '../../bench/casualty/casualty'
 import { SeededRandom } from '../../bench/casualty/random'
-import type { SweepSurroundings } from '../../bench/supply/motor-sweep'
+import type { SweepSurroundings } from '../../bench/supply/sweep-steps'
 import { SimulatedSupply } from '../../bench/supply/simulated-supply'
 import { SupplyClient } from '../../bench/supply/supply-client'
 import { SupplyServer } from '../../bench/supply/supply-server'
 import type { EngineDescription } from '../../core/engine/description-schema'
+import type { Clamp } from '../../core/engine/motor-clamp'
 import type { InstrumentRow } from '../../shared/book'
-import type { ClampPlace } from '../../shared/live-bench'
-import { clampAdvice } from './clamp-advice'
 
 /** An engine at the clips of a supply. */
 export interface Clamped {
   readonly engineId: string
   readonly description: EngineDescription
-  readonly place: ClampPlace
+  readonly clamp: Clamp
 }
 
 /** A supply ready to measure, with time and hands that suit it. */
@@ -73,13 +72,9 @@ export async function openInstrument(instrument: InstrumentRow, clamped: Clamped
   }
 }
 
-function clampedCasualty({ description, engineId, place }: Clamped): { casualty: Casualty; plus: string; minus: string } {
-  const options = { seed: seedOf(engineId), onStand: true }
-  const advice = place === 'motor' ? clampAdvice(description) : null
-  if (!advice) return { casualty: new Casualty(description, [], options), ...description.rails }
-  const motor = description.motors.find((entry) => entry.field === null)
-  const leadsOff = motor ? [motor.feeds.plus, motor.feeds.minus].map((component) => ({ kind: 'component' as const, component, state: 'open' as const })) : []
-  return { casualty: new Casualty(description, leadsOff, options), plus: advice.plus, minus: advice.minus }
+function clampedCasualty({ description, engineId, clamp }: Clamped): { casualty: Casualty; plus: string; minus: string } {
+  const off = clamp.open.map((component) => ({ kind: 'component' as const, component, state: 'open' as const }))
+  return { casualty: new Casualty(description, off, { seed: seedOf(engineId), onStand: true }), plus: clamp.plus, minus: clamp.minus }
 }
 
 const seedOf = (id: string): number => Number.parseInt(id.slice(-7), 16)

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import type { EngineDescription } from '../../core/engine/description-schema'
-import type { SheetStation } from '../../shared/messages/bench-entries'
+import type { SheetFields, SheetStation } from '../../shared/messages/bench-entries'
 import { describeEngine } from '../../shared/describe-engine'
 import type { Database } from '../db/book'
 import { job, sheet } from '../db/schema'
@@ -12,13 +12,14 @@ export interface SheetMachine {
   readonly engineId: string
   readonly withMeter: boolean
   readonly station: SheetStation
+  readonly supply: SheetFields['supply']
   readonly nominalVolts: number
   readonly description: EngineDescription
 }
 
 /** The machine a sheet is about. */
 export async function sheetMachine(database: Database, sheetId: string): Promise<SheetMachine> {
-  const [found] = await database.select({ jobId: job.id, engineId: job.engineId, withMeter: sheet.withMeter, station: sheet.station }).from(sheet).innerJoin(job, eq(sheet.jobId, job.id)).where(eq(sheet.id, sheetId))
+  const [found] = await database.select({ jobId: job.id, engineId: job.engineId, withMeter: sheet.withMeter, station: sheet.station, supply: sheet.supply }).from(sheet).innerJoin(job, eq(sheet.jobId, job.id)).where(eq(sheet.id, sheetId))
   if (!found) throw notInTheBook('sheet')
   const { type, engine, components, template } = await readEngine(database, found.engineId)
   const { description } = describeEngine({ type, adaptations: engine.adaptations, components, template })

@@ -7,22 +7,23 @@ import { SupplyServer } from '../../bench/supply/supply-server'
 import type { Actor } from '../../server/commands/write'
 import type { Book } from '../../server/db/book'
 import { journal, reading } from '../../server/db/schema'
-import { clampAdvice } from '../../server/measuring/clamp-advice'
+import { clampAdvice, firstMotorClamp } from '../../server/measuring/clamp-advice'
 import { LiveBenches } from '../../server/measuring/live-benches'
 import { MeasuringRuns } from '../../server/measuring/measuring-runs'
+import { proceduresFor } from '../../server/measuring/procedures/procedures'
 import { sheetMachine } from '../../server/measuring/sheet-machine'
 import { SupplyClaims } from '../../server/measuring/supply-claims'
 import { zeroLeads } from '../../server/measuring/zero-leads'
 import { readEngine } from '../../server/services/engines-and-owners'
 import type { BenchMessage, LiveReading } from '../../shared/live-bench'
-import type { InstrumentFields } from '../../shared/messages/bench-entries'
+import type { InstrumentFields, SheetFields } from '../../shared/messages/bench-entries'
 import { someSheet } from '../support/some-entries'
 import { freshWorkshop, openTestBook, send, takeInSomething } from '../support/test-book'
 
 let book: Book
 let maren: Actor
 beforeAll(() => {
-  process.env.ECHOPPE_BENCH_PACE = '60'
+  process.env.ECHOPPE_BENCH_PACE = '12'
   book = openTestBook()
 })
 afterAll(async () => {
@@ -43,7 +44,7 @@ async function instrument(more: Partial<InstrumentFields> = {}): Promise<string>
   await send(book, maren, 'instrument.save', { id, fields: supply(more) })
   return id
 }
-async function sheetOf(construction?: 'three-rail-single', station: 'first-run' | 'rebuild' = 'first-run'): Promise<{ sheetId: string; jobId: string }> {
+async function sheetOf(construction?: 'three-rail-single' | 'three-rail-twin', station: 'first-run' | 'rebuild' = 'first-run', supply: SheetFields['supply'] = 'smooth-dc'): Promise<{ sheetId: string; jobId: string }> {
   const { jobId, engineId, typeId } = await takeInSomething(book, maren)
   if (construction) {
     const { type } = await readEngine(book.database, engineId)
@@ -51,7 +52,7 @@ async function sheetOf(construction?: 'three-rail-single', station: 'first-run' 
     await send(book, maren, 'engine-type.save', { id: typeId, fields: { ...fields, construction, power: 'ac', motorKind: 'ac-series' } }, { expectedVersion: version })
   }
   const sheetId = newId()
-  await send(book, maren, 'sheet.save', { id: sheetId, jobId, fields: { ...someSheet, station } })
+  await send(book, maren, 'sheet.save', { id: sheetId, jobId, fields: { ...someSheet, station, supply } })
   return { sheetId, jobId }
 }
 
@@ -85,13 +86,11 @@ describe('measuring a motor into its sheet', () => {
     await expect.poll(() => runs.state(second.sheetId)?.status, { timeout: 20_000 }).toBe('stopped')
   })
 
-  it('says why it cannot: nothing at the address, a wound field, an instrument that is not there', async () => {
+  it('says why it cannot: nothing at the address, an instrument that is not there', async () => {
     const runs = new MeasuringRuns(new SupplyClaims())
     const { sheetId } = await sheetOf()
     await runs.start(book.database, maren, sheetId, sweep(await instrument({ kind: 'network', host: '127.0.0.1', port: 9 })))
     await expect.poll(() => runs.state(sheetId), { timeout: 10_000 }).toMatchObject({ status: 'failed', says: 'Nothing answers at 127.0.0.1:9: is the supply on, and the address right?' })
-    const ac = await sheetOf('three-rail-single')
-    await expect(runs.start(book.database, maren, ac.sheetId, sweep(await instrument()))).rejects.toMatchObject({ status: 422, message: expect.stringContaining('wound field') as string })
     await expect(runs.start(book.database, maren, sheetId, sweep(newId()))).rejects.toMatchObject({ status: 404 })
     await expect(send(book, maren, 'instrument.save', { id: newId(), fields: supply({ kind: 'network', host: ' ' }) })).rejects.toMatchObject({ status: 422 })
   })
@@ -150,16 +149,51 @@ describe('measuring a motor into its sheet', () => {
     expect(rows.map((row) => row.step)).toContain('Interruption 2: neutral')
   })
 
+  it.each(['smooth-dc', 'ac'] as const)('measures a wound field on the supply its sheet is for: %s', async (supplied) => {
+    const runs = new MeasuringRuns(new SupplyClaims())
+    const { sheetId } = await sheetOf('three-rail-single', 'first-run', supplied)
+    await runs.start(book.database, maren, sheetId, sweep(await instrument()))
+    runs.watch(sheetId, (state) => { if (state.status === 'hold') setImmediate(() => runs.held(sheetId)) })
+    await expect.poll(() => runs.state(sheetId)?.status, { timeout: 40_000 }).toBe('done')
+    const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
+    expect(rows.filter((row) => row.kind === 'locked')).toHaveLength(6)
+    const running = rows.filter((row) => row.kind === 'running')
+    expect(running).toHaveLength(11)
+    // On AC the ripple of the current is the supply's own: no speed is claimed.
+    expect(running.filter((row) => row.quantities.rotation)).toHaveLength(supplied === 'ac' ? 0 : 11)
+  })
+
+  it('tests a relay with the motors’ leads off: where it pulls in and lets go, each rise a line of the sheet, at rest on AC', async () => {
+    const runs = new MeasuringRuns(new SupplyClaims())
+    const { sheetId } = await sheetOf('three-rail-twin')
+    const plain = await sheetOf('three-rail-single')
+    const relay = { instrumentId: await instrument(), procedure: 'relay' as const, step: '' }
+    await expect(runs.start(book.database, maren, plain.sheetId, relay)).rejects.toMatchObject({ status: 422, message: 'This machine has no relay.' })
+    expect(proceduresFor(await sheetMachine(book.database, sheetId))).toEqual(['sweep', 'sequence', 'relay'])
+    await runs.start(book.database, maren, sheetId, relay)
+    await expect.poll(() => runs.state(sheetId)?.status, { timeout: 40_000 }).toBe('done')
+    expect(runs.state(sheetId)?.says).toMatch(/^It pulls in at 4\.\d\d ± 0\.\d\d V and lets go at 1\.\d\d ± 0\.\d\d V\. The output is off\.$/)
+    const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
+    expect(rows.map((row) => row.step)).toEqual(expect.arrayContaining(['Relay 1: pulls in', 'Relay 3: lets go', 'Relay on AC: at rest']))
+    expect(rows.find((row) => row.step === 'Relay 2: pulls in')?.quantities.voltage).toMatchObject({ resolution: 0.1 })
+  })
+
   it('tells where to clamp and what to take off first, from the engine’s own circuit', async () => {
     const { sheetId } = await sheetOf()
     const { description } = await sheetMachine(book.database, sheetId)
-    expect(clampAdvice(description)).toMatchObject({ plus: 'motor.plus', minus: 'motor.minus', takeOff: ['Lead to the can motor, plus', 'Lead to the can motor, minus'] })
+    expect(firstMotorClamp(description)).toMatchObject({ plus: 'motor.plus', minus: 'motor.minus' })
+    expect(clampAdvice(description, firstMotorClamp(description))).toMatchObject({ takeOff: ['Lead to the can motor, plus', 'Lead to the can motor, minus'], paperUnder: [] })
+    const ac = (await sheetMachine(book.database, (await sheetOf('three-rail-twin')).sheetId)).description
+    expect(clampAdvice(ac, firstMotorClamp(ac))).toEqual({
+      red: 'Field, first end', black: 'Frame', paperUnder: ['Sequence switch: supply to the field, forward'],
+      takeOff: ['Field coil of the rear motor', 'Lead to the brush of the rear motor'],
+    })
   })
 })
 
 describe('a supply watched live', () => {
   beforeAll(() => { process.env.ECHOPPE_BENCH_PACE = '1' })
-  afterAll(() => { process.env.ECHOPPE_BENCH_PACE = '60' })
+  afterAll(() => { process.env.ECHOPPE_BENCH_PACE = '12' })
 
   const listen = (benches: LiveBenches) => {
     const heard: BenchMessage[] = []

@@ -1,13 +1,14 @@
 import { sequenceTest, usualSequenceTest } from '../../../bench/supply/sequence-test'
+import { railClamp } from '../../../core/engine/motor-clamp'
 import { readSequence, type SeenPosition, type SequenceAccount } from '../../../core/motor/sequence-steps'
-import { LEADS_OFF } from '../../../shared/measuring'
+import { LEADS_OFF, turnsOf } from '../../../shared/measuring'
 import { Problem } from '../../problems'
 import { measuredQuantities } from '../measured-quantities'
 import type { Procedure } from '../measuring-runs'
 
 /** The sequence switch of an AC machine: interrupted again and again, each position named, the volts that pull it in. */
 export const sequenceTestProcedure: Procedure = {
-  place: 'rails',
+  clamp: ({ description }, { step }) => railClamp(description, step === LEADS_OFF),
   check({ description, station }) {
     if (!description.switches.some((entry) => entry.id === 'sequence')) throw new Problem(422, 'no-switch', 'This machine has no sequence switch.')
     if (station === 'rebuild') throw new Problem(422, 'station', 'The test of the sequence switch belongs to First run and Prove.')
@@ -15,7 +16,7 @@ export const sequenceTestProcedure: Procedure = {
   async run({ opened, row, machine, step, tell, keep, stopped, answered, askAnew }) {
     const seen: SeenPosition[] = []
     let pulledIn: string = ''
-    for await (const event of sequenceTest(opened.client, usualSequenceTest(machine.nominalVolts, step !== LEADS_OFF), opened.surroundings, answered, askAnew)) {
+    for await (const event of sequenceTest(opened.client, usualSequenceTest(machine.nominalVolts, step !== LEADS_OFF), opened.surroundings, () => turnsOf(answered()), askAnew)) {
       if (stopped()) return
       if (event.kind === 'doing') tell({ status: 'running', says: event.what, done: event.done, of: event.of })
       else if (event.kind === 'stopped') return tell({ status: 'failed', says: event.sentence })

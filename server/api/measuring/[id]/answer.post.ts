@@ -1,17 +1,15 @@
-import type { MeasuringAnswer } from '../../../../shared/measuring'
+import { measuringAnswers } from '../../../../shared/measuring'
 import { answer, pathId } from '../../../answer'
 import { mustMayMeasure } from '../../../measuring/may-measure'
 import { measuringRuns } from '../../../measuring/measuring-runs'
 import { Problem } from '../../../problems'
 
-const answers: readonly MeasuringAnswer[] = ['forward', 'reverse', 'stands']
-
 /** Somebody at the bench says what the engine does. */
 export default answer(async (event, _database, actor) => {
   mustMayMeasure(actor)
   const { turns } = (await readBody<{ turns?: unknown }>(event)) ?? {}
-  const said = answers.find((entry) => entry === turns)
-  if (!said) throw new Problem(422, 'answer', 'It turns forward, in reverse, or it stands.')
+  const said = measuringAnswers.find((entry) => entry === turns)
+  if (!said) throw new Problem(422, 'answer', 'It turns forward, in reverse, or it stands; a relay clicks, is silent, or on from the start.')
   measuringRuns.answer(pathId(event), said)
   return { state: measuringRuns.state(pathId(event)) }
 })

@@ -1,12 +1,19 @@
+import { railClamp } from '../../../../core/engine/motor-clamp'
 import { answer, pathId } from '../../../answer'
 import type { MeasuringOutlook } from '../../../../shared/measuring'
-import { clampAdvice, railAdvice } from '../../../measuring/clamp-advice'
+import { clampAdvice, firstMotorClamp } from '../../../measuring/clamp-advice'
 import { measuringRuns } from '../../../measuring/measuring-runs'
+import { proceduresFor } from '../../../measuring/procedures/procedures'
 import { sheetMachine } from '../../../measuring/sheet-machine'
 
 /** How the measuring of a sheet stands (null when there is none), and where one would clamp. */
 export default answer(async (event, database) => {
   const id = pathId(event)
-  const { description } = await sheetMachine(database, id)
-  return { state: measuringRuns.state(id), clamp: clampAdvice(description), rails: railAdvice(description), sequenceSwitch: description.switches.some((entry) => entry.id === 'sequence') } satisfies MeasuringOutlook
+  const machine = await sheetMachine(database, id)
+  const { description } = machine
+  const [motor] = description.motors
+  return {
+    state: measuringRuns.state(id), procedures: proceduresFor(machine), woundField: motor !== undefined && motor.field !== null, motor: clampAdvice(description, firstMotorClamp(description)),
+    rails: clampAdvice(description, railClamp(description, false)), railsMotorsOff: clampAdvice(description, railClamp(description, true)),
+  } satisfies MeasuringOutlook
 })
