@@ -30,6 +30,8 @@ export interface DemoJob {
   readonly series?: Readonly<Record<'smooth-dc' | 'ac', ReadonlyArray<readonly [kind: 'locked' | 'running', volts: number, amps: number, rpm: number | null]>>>
   /** A sequence switch test: what it did as found and after each interruption, volts and amps, and what pulled it in. */
   readonly sequence?: { readonly seen: ReadonlyArray<readonly [position: 'forward' | 'reverse' | 'neutral', volts: number, amps: number]>; readonly failures: number; readonly pullIn: string }
+  /** A relay test: V of DC it pulled in and let go at, each time; AC left it at rest. */
+  readonly relay?: { readonly pullsIn: readonly number[]; readonly letsGo: readonly number[] }
   readonly handBack?: { leftUndone?: string; lubricants?: string; dueAgain?: string; partsReturned?: string; price: number }
   /** Days after take-in it went home. */
   readonly outAfter?: number
@@ -140,6 +142,8 @@ const inHand: readonly DemoJob[] = [
     engine: 'atlas-1', daysAgo: 21, dueIn: 20, station: 'take-in', state: 'waiting', waitingFor: 'the owner’s word on the price', estimate: 300, limit: 20000,
     complaint: 'The horn is silent and it changes direction when it likes.', wanted: 'Horn and reversing as they were.',
     arrivals: [['missing', 'Dummy unit’s rear coupler'], ['broken', 'Horn grille']],
+    // A pivot gummed with old oil: it wants far more than the few volts the horn button adds, and not the same twice.
+    relay: { pullsIn: [8.65, 10.35, 9.15], letsGo: [2.15, 1.95, 2.05] },
   },
 ]
 

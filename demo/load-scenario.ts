@@ -13,6 +13,7 @@ import type { CommandName, CommandPayload } from '../shared/messages/commands'
 import { boxesOf, understandLine } from '../shared/reading-line'
 import { stationIds } from '../shared/vocabulary'
 import { drawPhotograph } from './draw-photograph'
+import { relayStep } from '../shared/relay-lines'
 import { engines, type DemoEngine } from './engines'
 import { engineTypes, type DemoType } from './engine-types'
 import { jobs, type DemoJob } from './jobs'
@@ -152,6 +153,7 @@ class ScenarioLoader {
     if (demo.prove) await this.sheet(jobId, 'prove', this.typeOf(engine), demo.prove, index * 2 + 2, later, actor)
     if (demo.series) await this.series(jobId, demo.series, later, actor)
     if (demo.sequence) await this.sequence(jobId, demo.sequence, later, actor)
+    if (demo.relay) await this.relay(jobId, demo.relay, later, actor)
     if (demo.rebuild) await this.rebuild(jobId, demo.rebuild, later, actor)
     let version = taken
     const reached = stationIds.indexOf(demo.station)
@@ -206,6 +208,22 @@ class ScenarioLoader {
         step: `${number === 0 ? 'As found' : `Interruption ${number}`}: ${position}`, quantities: { voltage: supplyRead(volts, 0.001), current: supplyRead(amps, 0.0001) },
       })),
       { kind: 'trial' as const, direction: null, step: `Sequence switch. ${pullIn}`, quantities: { failures: count(failures), attempts: count(seen.length - 1) } },
+    ], later, actor)
+  }
+
+  private async relay(jobId: string, { pullsIn, letsGo }: NonNullable<DemoJob['relay']>, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+    const between = (volts: number): [number, number] => [volts - 0.05, volts + 0.05]
+    const line = (event: Parameters<typeof relayStep>[0]) => ({
+      kind: 'locked' as const, direction: 'forward' as const, step: relayStep(event),
+      quantities: { voltage: supplyRead(event.volts, event.kind === 'on-ac' ? 0.001 : 0.1), current: supplyRead(event.amps, 0.0001) },
+    })
+    // With its contact closed the horn's 18 Ω lie beside coil and lamp; open they do not.
+    await this.measured(jobId, { station: 'first-run', supply: 'smooth-dc' }, [
+      ...pullsIn.flatMap((volts, index) => [
+        line({ kind: 'pull-in', repeat: index + 1, between: between(volts), volts, amps: volts * 0.085 }),
+        line({ kind: 'drop-out', repeat: index + 1, between: between(letsGo[index] ?? 2), volts: letsGo[index] ?? 2, amps: (letsGo[index] ?? 2) * 0.0296 }),
+      ]),
+      line({ kind: 'on-ac', between: null, volts: 13.96, amps: 0.412 }),
     ], later, actor)
   }
 

@@ -1,4 +1,5 @@
 import type { ClampAdvice } from './measuring'
+import type { SheetStation } from './messages/bench-entries'
 
 /** A bench supply watched live: what it is set to, what it reads, as the server tells it to every screen that looks. */
 
@@ -44,6 +45,19 @@ export interface BenchRow {
   /** Who else has the supply now, in a sentence; null when it is free or live here. */
   readonly takenBy: string | null
   readonly live: LiveBenchState | null
+}
+
+/** A live reading that went into a sheet. */
+export interface KeptReading {
+  readonly readingId: string
+  readonly sheetId: string
+  readonly jobId: string
+  readonly jobNumber: number
+  readonly station: SheetStation
+  readonly kind: 'running' | 'locked'
+  readonly direction: 'forward' | 'reverse'
+  readonly volts: number
+  readonly amps: number
 }
 
 /** One message of the stream all screens listen to. */

@@ -1,12 +1,11 @@
 <script setup lang="ts">
 import type { EngineTag, InstrumentRow } from '~~/shared/book'
-import type { ClampPlace, LiveBenchState, LiveReading } from '~~/shared/live-bench'
-import { READINGS_PER_SECOND } from '~~/shared/live-bench'
+import { READINGS_PER_SECOND, type ClampPlace, type KeptReading, type LiveBenchState, type LiveReading } from '~~/shared/live-bench'
 import type { BenchChange } from '~~/shared/messages/commands'
 
 /** One bench supply: what it reads in numerals to be seen from a metre away, its last minute, and what it is set to. */
-const props = defineProps<{ instrument: InstrumentRow; state: LiveBenchState | null; takenBy: string | null; ring: () => readonly LiveReading[]; selected: boolean; place: number | null }>()
-const emit = defineEmits<{ open: [engineId: string | null, place: ClampPlace]; set: [change: BenchChange]; close: []; zero: []; select: [] }>()
+const props = defineProps<{ instrument: InstrumentRow; state: LiveBenchState | null; takenBy: string | null; ring: () => readonly LiveReading[]; selected: boolean; place: number | null; kept: KeptReading | null }>()
+const emit = defineEmits<{ open: [engineId: string | null, place: ClampPlace]; set: [change: BenchChange]; close: []; zero: []; select: []; keep: [held: boolean]; strike: [kept: KeptReading] }>()
 const session = useSessionStore()
 
 const engine = shallowRef<EngineTag | null>(null)
@@ -85,6 +84,12 @@ function setLimit(): void {
         <button type="button" class="plain" @click="emit('set', { reversed: !settings.reversed })">Reverse<kbd :class="{ elsewhere: !selected }">R</kbd></button>
         <button type="button" class="plain" @click="emit('close')">Close</button>
       </div>
+      <div v-if="session.mayWrite && state?.engine" class="keeping">
+        <span class="label">Into the sheet</span>
+        <button type="button" class="plain" :disabled="!settings.on" @click="emit('keep', false)">Running<kbd :class="{ elsewhere: !selected }">M</kbd></button>
+        <button type="button" class="plain" :disabled="!settings.on" @click="emit('keep', true)">Held by a finger<kbd :class="{ elsewhere: !selected }">H</kbd></button>
+        <p v-if="kept" role="status">Kept in job <NuxtLink :to="`/jobs/${kept.jobId}/${kept.station}`">{{ kept.jobNumber }}</NuxtLink>: <span class="figure">{{ kept.volts.toFixed(2) }} V, {{ milliamps(kept.amps) }} mA</span>, {{ kept.kind === 'locked' ? 'held' : kept.direction }} <button type="button" class="plain" @click="emit('strike', kept)">Strike</button></p>
+      </div>
       <p v-if="problem" class="sign sign--care" role="alert">{{ problem }}</p>
       <p v-if="state?.clamp" class="quiet">Clamped: <span class="lead lead--red">red</span> to the {{ state.clamp.red.toLowerCase() }}, <span class="lead lead--black">black</span> to the {{ state.clamp.black.toLowerCase() }}<template v-if="state.clamp.takeOff.length">, with {{ state.clamp.takeOff.join(' and ').toLowerCase() }} off</template>.</p>
     </template>
@@ -114,6 +119,7 @@ form label { display: flex; gap: 6px; align-items: center; color: var(--soft); }
 /* Keys keep their room on the benches they do not reach: nothing moves under a finger that is just pressing. */
 .elsewhere { visibility: hidden; }
 .plain { color: var(--green); font-weight: 600; min-height: var(--target); display: inline-flex; align-items: center; gap: 8px; }
+.keeping { display: flex; gap: 4px 18px; align-items: center; flex-wrap: wrap; } .keeping .plain:disabled { color: var(--soft); } .keeping p { margin-left: auto; } .keeping p .plain { display: inline; margin-left: 10px; }
 .lead { font-weight: 650; border-bottom: 3px solid; } .lead--red { border-color: var(--red); } .lead--black { border-color: var(--ink); }
 .begin { display: flex; gap: 14px; align-items: end; flex-wrap: wrap; } .wide { flex: 1 1 100%; }
 .ways { display: flex; gap: 6px; } .ways button { border: 1px solid var(--rule); min-height: var(--target); padding: 0 14px; font-weight: 600; background: var(--sheet); } .ways .on { border-color: var(--brass); box-shadow: inset 0 -3px 0 var(--brass); }

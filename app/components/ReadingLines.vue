@@ -27,7 +27,7 @@ const valuesOf = ({ quantities, kind }: ReadingRow): string[] => {
 <template>
   <p v-if="lines.length === 0" class="quiet">No readings yet. Type the first one above: digits, Enter, next.</p>
   <ol v-else class="lines" aria-label="Readings" reversed>
-    <li v-for="{ line, number, doubt } in newestFirst" :key="line.id" :class="{ struck: line.struck, doubtful: doubt }">
+    <li v-for="{ line, number, doubt } in newestFirst" :key="line.id" :class="{ struck: line.struck, doubtful: doubt, stepped: line.step }">
       <span class="number quiet figure">{{ number }}</span>
       <span class="kind">{{ wordsOf(line) }}<span v-if="line.source === 'measured'" class="measured" title="Read by an instrument">measured</span></span>
       <span class="values figure"><span v-for="(value, index) in valuesOf(line)" :key="index" :class="{ alone: valuesOf(line).length === 1 }">{{ value }}</span></span>
@@ -40,6 +40,7 @@ const valuesOf = ({ quantities, kind }: ReadingRow): string[] => {
 <style scoped>
 .lines { list-style: none; margin: 4px 0 0; padding: 0; }
 li { display: grid; grid-template-columns: 24px 84px minmax(0, 1fr) max-content; gap: 2px 10px; align-items: center; border-top: 1px solid var(--rule); min-height: 40px; }
+.stepped { grid-template-columns: 24px minmax(0, 1fr) max-content max-content; } .stepped .values { grid-template-columns: 70px 84px; }
 .measured { display: block; color: var(--brass-ink); font-size: 0.72rem; line-height: 1; }
 .kind { font-weight: 550; font-size: 0.92rem; }
 .values { display: grid; grid-template-columns: 70px 84px minmax(0, 1fr); gap: 6px; font-size: 0.92rem; }
@@ -48,5 +49,5 @@ li { display: grid; grid-template-columns: 24px 84px minmax(0, 1fr) max-content;
 .struck .values, .struck .kind { text-decoration: line-through; text-decoration-thickness: 2px; color: var(--soft); }
 .acts button { color: var(--soft); font-weight: 550; min-height: var(--target); padding: 0 4px; font-size: 0.86rem; } .acts button:hover { color: var(--ink); text-decoration: underline; }
 .doubt { grid-column: 2 / -1; display: flex; gap: 12px; align-items: center; padding-bottom: 8px; font-size: 0.92rem; }
-@media (max-width: 600px) { li { grid-template-columns: 22px 1fr max-content; } .values { grid-column: 2 / -1; } .acts { grid-row: 1; grid-column: 3; } }
+@media (max-width: 600px) { li, .stepped { grid-template-columns: 22px 1fr max-content; } .values { grid-column: 2 / -1; } .acts { grid-row: 1; grid-column: 3; } }
 </style>

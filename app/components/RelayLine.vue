@@ -7,7 +7,7 @@ import { relayReadings } from '~~/shared/relay-lines'
 const props = defineProps<{ lines: readonly ReadingRow[] }>()
 const readings = computed(() => relayReadings(props.lines))
 const account = computed(() => (readings.value ? judgeRelay(readings.value) : null))
-const inWords = ({ mean, halfWidth }: MeanVolts): string => `${mean.toFixed(2)} ± ${halfWidth.toFixed(2)} V`
+const inWords = ({ mean, halfWidth }: MeanVolts): string => `${mean.toFixed(2)}\u00A0±\u00A0${halfWidth.toFixed(2)}\u00A0V`
 const most = computed(() => Math.ceil(Math.max(6, 1.4 * Math.max(0, ...(readings.value?.pullInVolts ?? [])))))
 const WIDTH = 420
 const x = (volts: number): number => 14 + ((WIDTH - 28) * volts) / most.value

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { ClampPlace } from '~~/shared/live-bench'
+import { v7 as newId } from 'uuid'
+import type { ClampPlace, KeptReading } from '~~/shared/live-bench'
 import type { BenchChange } from '~~/shared/messages/commands'
 
 /** Every bench supply of the shop, watched live; several at once, the same on every screen. */
@@ -22,6 +23,25 @@ const close = (id: string): void => void post(id, 'close')
 function allOff(): void {
   for (const entry of instruments.value) if (live(entry.id)) set(entry.id, { on: false })
 }
+
+/** The latest reading kept from each bench, until it is struck again. */
+const kept = shallowRef<ReadonlyMap<string, KeptReading>>(new Map())
+function remember(id: string, reading: KeptReading | null): void {
+  const next = new Map(kept.value)
+  if (reading) next.set(id, reading)
+  else next.delete(id)
+  kept.value = next
+}
+async function keep(id: string, held: boolean): Promise<void> {
+  const answer = await post<{ kept: KeptReading }>(id, 'keep', { commandId: newId(), held })
+  if (answer) remember(id, answer.kept)
+}
+async function strike(id: string, { readingId, sheetId, jobId }: KeptReading): Promise<void> {
+  const strikeId = newId()
+  await outbox.send('reading.strike', { id: strikeId, jobId, sheetId, readingId, reason: '' }, { lane: jobId, subject: `reading:${strikeId}`, label: 'struck reading' })
+  remember(id, null)
+}
+const keepSelected = (held: boolean): void => { if (selected.value && live(selected.value.id) && session.mayWrite) void keep(selected.value.id, held) }
 
 const zeroing = ref<string | null>(null)
 const zeroed = shallowRef<{ ohms: number; halfWidth: number } | null>(null)
@@ -57,6 +77,8 @@ const nudge = (voltsBy: number): void => { if (selected.value && live(selected.v
 useBenchKeys([
   { key: 'Escape', label: 'All outputs off', run: allOff },
   { key: 'r', label: 'Reverse the selected bench', run: () => { if (selected.value && live(selected.value.id)) set(selected.value.id, { reversed: !selectedState.value?.settings.reversed }) } },
+  { key: 'm', label: 'Keep the running reading in the sheet', run: () => keepSelected(false) },
+  { key: 'h', label: 'Keep the held reading in the sheet', run: () => keepSelected(true) },
   { key: 'ArrowUp', label: 'Half a volt more', run: () => nudge(0.5) },
   { key: 'ArrowDown', label: 'Half a volt less', run: () => nudge(-0.5) },
   ...[1, 2, 3, 4].map((place) => ({ key: String(place), label: `Bench ${place}`, run: () => { selectedId.value = instruments.value[place - 1]?.id ?? selectedId.value } })),
@@ -73,7 +95,7 @@ useBenchKeys([
       <LiveBenchPanel
         v-for="(entry, index) in instruments" :key="entry.id" :instrument="entry" :state="stateOf(entry.id)" :taken-by="takenBy.get(entry.id) ?? null" :ring="() => rings.get(entry.id) ?? []"
         :selected="selected?.id === entry.id" :place="instruments.length > 1 && index < 4 ? index + 1 : null"
-        @select="selectedId = entry.id" @open="(engineId, place) => open(entry.id, engineId, place)" @set="set(entry.id, $event)" @close="close(entry.id)" @zero="zeroing = entry.id; zeroed = null; zeroFailure = ''"
+        :kept="kept.get(entry.id) ?? null" @select="selectedId = entry.id" @open="(engineId, place) => open(entry.id, engineId, place)" @set="set(entry.id, $event)" @keep="keep(entry.id, $event)" @strike="strike(entry.id, $event)" @close="close(entry.id)" @zero="zeroing = entry.id; zeroed = null; zeroFailure = ''"
       />
     </div>
     <p class="caution">A bench supply up to 24 V, never mains. What is clamped may turn by itself: fingers, hair and springs away before the output goes on.</p>

@@ -4,7 +4,7 @@ import type { EngineDescription } from '../../core/engine/description-schema'
 import { railClamp } from '../../core/engine/motor-clamp'
 import { describeEngine } from '../../shared/describe-engine'
 import { engineName } from '../../shared/engine-name'
-import { SAFE_START, type BenchMessage, type BenchRow, type ClampPlace, type LiveBenchState } from '../../shared/live-bench'
+import { SAFE_START, type BenchMessage, type BenchRow, type ClampPlace, type LiveBenchState, type LiveReading } from '../../shared/live-bench'
 import type { ClampAdvice } from '../../shared/measuring'
 import type { BenchChange } from '../../shared/messages/commands'
 import type { Database } from '../db/book'
@@ -90,7 +90,7 @@ export class LiveBenches {
   /** @throws Problem 409 when it is not live, 502 when it does not answer */
   async set(instrumentId: string, change: BenchChange): Promise<LiveBenchState> {
     const bench = this.benches.get(instrumentId)
-    if (!bench) throw new Problem(409, 'not-live', 'This supply is not watched live any more: open it again.')
+    if (!bench) throw notLive()
     try {
       await bench.set(change)
     } catch (error) {
@@ -98,6 +98,17 @@ export class LiveBenches {
       throw error
     }
     return bench.state
+  }
+
+  /**
+   * A supply as it is and reads now, with the last minute.
+   *
+   * @throws Problem 409 when it is not live
+   */
+  now(instrumentId: string): { readonly state: LiveBenchState; readonly readings: readonly LiveReading[] } {
+    const bench = this.benches.get(instrumentId)
+    if (!bench) throw notLive()
+    return { state: bench.state, readings: bench.readings }
   }
 
   async close(instrumentId: string, says = 'Closed. The output is off.'): Promise<void> {
@@ -131,6 +142,8 @@ export class LiveBenches {
     return { engineId, description, clamp, name: engineName(engine, type), speedRule: speedRuleOf(description, place), advice: clampAdvice(description, clamp) }
   }
 }
+
+const notLive = (): Problem => new Problem(409, 'not-live', 'This supply is not watched live any more: open it again.')
 
 /** By its rails a decoder, or lamps beside the motor, stand between what is read and what the motor sees. */
 function speedRuleOf(description: EngineDescription, place: ClampPlace): SpeedRule | null {

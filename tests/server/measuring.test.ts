@@ -8,6 +8,7 @@ import type { Actor } from '../../server/commands/write'
 import type { Book } from '../../server/db/book'
 import { journal, reading } from '../../server/db/schema'
 import { clampAdvice, firstMotorClamp } from '../../server/measuring/clamp-advice'
+import { keepLiveReading } from '../../server/measuring/keep-live-reading'
 import { LiveBenches } from '../../server/measuring/live-benches'
 import { MeasuringRuns } from '../../server/measuring/measuring-runs'
 import { proceduresFor } from '../../server/measuring/procedures/procedures'
@@ -210,9 +211,9 @@ describe('a supply watched live', () => {
     expect(await benches.open(book.database, id, engineId, 'motor')).toMatchObject({ status: 'live', settings: { on: false, volts: 0 } })
     await benches.set(id, { volts: 9, on: true })
     await expect.poll(() => Math.abs(first.readings().at(-1)?.volts ?? 0), { timeout: 15_000 }).toBeGreaterThan(8.5)
-    const turning = first.readings().at(-1)
-    expect(turning?.amps).toBeGreaterThan(0.02)
-    expect(turning?.radPerSecond).toBeGreaterThan(300)
+    // Still running up at first.
+    await expect.poll(() => first.readings().at(-1)?.radPerSecond ?? 0, { timeout: 15_000 }).toBeGreaterThan(300)
+    expect(first.readings().at(-1)?.amps).toBeGreaterThan(0.02)
     const second = listen(benches)
     expect(second.readings().length).toBeGreaterThanOrEqual(first.readings().length - 1)
     await benches.set(id, { reversed: true })
@@ -222,6 +223,33 @@ describe('a supply watched live', () => {
     expect(first.heard.at(-1)).toMatchObject({ kind: 'state', state: { status: 'closed', settings: { on: false } } })
     first.leave()
     second.leave()
+  })
+
+  it('writes what it reads now into the sheet of the engine’s open job, once however often it is sent', async () => {
+    const benches = new LiveBenches(new SupplyClaims())
+    const heard = listen(benches)
+    const { engineId, jobId } = await takeInSomething(book, maren)
+    const id = await instrument()
+    const keep = (commandId = newId(), held = false) => keepLiveReading(book.database, benches, maren, id, { commandId, held })
+    await expect(keep()).rejects.toMatchObject({ status: 409, message: expect.stringContaining('not watched live') as string })
+    await benches.open(book.database, id, engineId, 'motor')
+    await expect(keep()).rejects.toMatchObject({ status: 409, message: expect.stringContaining('no open job with a sheet for a meter') as string })
+    const sheetId = newId()
+    await send(book, maren, 'sheet.save', { id: sheetId, jobId, fields: someSheet })
+    await expect(keep()).rejects.toMatchObject({ status: 422, message: 'The output is off: there is nothing to keep.' })
+    await benches.set(id, { volts: 9, reversed: true, on: true })
+    await expect(keep()).rejects.toMatchObject({ status: 422 })
+    const commandId = newId()
+    await expect.poll(() => keep(commandId).catch((problem: Error) => problem.message), { timeout: 20_000 }).toMatchObject({ jobId, sheetId, kind: 'running', direction: 'reverse' })
+    const first = await keep(commandId)
+    expect(first.volts).toBeGreaterThan(8.9)
+    await expect(keep(commandId, true)).rejects.toMatchObject({ status: 422, message: expect.stringContaining('already used') as string })
+    const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
+    expect(rows).toHaveLength(1)
+    expect(rows[0]).toMatchObject({ id: first.readingId, source: 'measured', quantities: { voltage: { meter: { name: 'Bench supply' } } } })
+    expect(rows[0]?.quantities.rotation).toBeUndefined()
+    await benches.close(id)
+    heard.leave()
   })
 
   it('shares its supply with no sheet, and gives it back', async () => {
