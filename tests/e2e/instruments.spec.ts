@@ -5,7 +5,7 @@ test('two supplies are watched live at once, a second screen sees the same, Esca
   await page.goto(`${scenario.url}/instruments`)
   const bench = page.getByRole('region', { name: 'Simulated bench supply' })
   const other = page.getByRole('region', { name: 'Simulated supply by the window' })
-  for (const [panel, engine] of [[bench, 'ridge'], [other, 'glen']] as const) {
+  for (const [panel, engine] of [[bench, 'orrin seven'], [other, 'glen']] as const) {
     await panel.getByLabel('What lies on this bench').fill(engine)
     await panel.getByRole('button', { name: new RegExp(engine, 'i') }).first().click()
     await panel.getByRole('button', { name: 'Watch it live' }).click()
@@ -23,6 +23,13 @@ test('two supplies are watched live at once, a second screen sees the same, Esca
   await expect(volts(bench)).toHaveText(/^(5\.9|6\.0)/)
   await expect(volts(other)).toHaveText(/^(1\.9|2\.0)/)
   await expect(bench.locator('.big').nth(1)).toHaveText(/^\d+(\.\d)?$/)
+
+  // What it reads goes into the sheet of its open job, and may be struck there and then.
+  await bench.getByRole('button', { name: 'Running' }).click()
+  const kept = bench.getByRole('status').filter({ hasText: 'Kept in job' })
+  await expect(kept).toContainText(/(5\.9|6\.0)\d V, \d+(\.\d)? mA, forward/)
+  await kept.getByRole('button', { name: 'Strike' }).click()
+  await expect(kept).toBeHidden()
 
   const second = await context.newPage()
   await second.goto(`${scenario.url}/instruments`)

@@ -50,3 +50,27 @@ test('a sequence switch is tested, its missed steps named, a wound field told by
   await page.keyboard.press('Escape')
   await expect(page.getByRole('status').filter({ hasText: 'Stopped. The output is off' })).toBeVisible({ timeout: 20_000 })
 })
+
+test('a relay is tested from its sheet, and a wound field measured alone: what to take off and to keep apart is said', async ({ page, scenario }) => {
+  await signIn(page, scenario)
+  const { rows } = await (await page.request.get(`${scenario.url}/api/jobs?search=${encodeURIComponent('horn is silent')}`)).json() as { rows: Array<{ id: string }> }
+  await page.goto(`${scenario.url}/jobs/${rows[0]?.id}/first-run`)
+  const relay = page.getByRole('region', { name: 'Relay', exact: true })
+  await expect(relay).toContainText('its pivot sticks')
+  await page.getByRole('button', { name: 'Test the relay' }).click()
+  await expect(page.getByText('Take off: lead to the brush of the front motor and lead to the brush of the rear motor.')).toBeVisible()
+  await page.keyboard.press('PageDown')
+  await expect(page.getByRole('status').filter({ hasText: /It pulls in at 4\.\d\d ± 0\.\d\d V and lets go at 1\.\d\d/ })).toBeVisible({ timeout: 60_000 })
+  await expect(relay).toContainText('It pulls in and lets go as it should')
+  await page.getByRole('region', { name: 'Test the relay' }).getByRole('button', { name: 'Back to the sheet' }).click()
+
+  await page.getByRole('button', { name: 'Measure with the supply' }).click()
+  await expect(page.getByText('a slip of paper under: sequence switch: supply to the field, forward')).toBeVisible()
+  await page.keyboard.press('PageDown')
+  const says = page.getByRole('region', { name: 'Measure with the supply' }).getByRole('status')
+  for (let turn = 1; turn <= 6; turn++) {
+    await expect(says).toContainText(`${turn} of 6`, { timeout: 60_000 })
+    await page.keyboard.press('PageDown')
+  }
+  await expect(says).toContainText('readings are in the sheet', { timeout: 60_000 })
+})
