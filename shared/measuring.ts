@@ -1,3 +1,5 @@
+import type { ComponentKind } from '../core/engine/description-schema'
+
 /** What a run does at a sheet. */
 export const measuringProcedures = ['sweep', 'step', 'sequence', 'relay'] as const
 export type MeasuringProcedure = (typeof measuringProcedures)[number]
@@ -37,14 +39,28 @@ export interface ClampAdvice {
   readonly paperUnder: readonly string[]
 }
 
+/** A piece of circuit as it is drawn between the clips. */
+export interface ClampPiece {
+  readonly kind: ComponentKind
+  readonly name: string
+}
+
+/** What lies between red and black, and what is cut off beside either clip. */
+export interface ClampDrawing {
+  readonly through: readonly ClampPiece[]
+  readonly cutAtRed: readonly ClampPiece[]
+  readonly cutAtBlack: readonly ClampPiece[]
+}
+
 /** What a sheet's machine can be measured by. */
 export interface MeasuringOutlook {
   /** The run that goes on or has ended; null when there was none since the server started. */
   readonly state: MeasuringState | null
   /** What the supply can do at this sheet, the usual first. */
   readonly procedures: readonly MeasuringProcedure[]
-  /** The motor alone. */
+  /** The motor alone, and what the current then runs through. */
   readonly motor: ClampAdvice
+  readonly motorDrawing: ClampDrawing
   readonly woundField: boolean
   readonly rails: ClampAdvice
   /** By its rails with the leads of every motor off. */

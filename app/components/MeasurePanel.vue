@@ -101,6 +101,7 @@ const rpm = computed(() => { const speed = state.value?.latest?.radPerSecond; re
     <template v-if="!state">
       <p v-if="instruments.length > 1" class="row"><label class="label" for="instrument">Supply</label><select id="instrument" v-model="instrumentId"><option v-for="entry in instruments" :key="entry.id" :value="entry.id">{{ entry.name }}</option></select></p>
       <p v-if="onSupply" class="quiet">Measured {{ onSupply }}: both together tell resistance, field and reactance.</p>
+      <ClampDrawing v-if="outlook && clamp === outlook.motor" :drawing="outlook.motorDrawing" :red="clamp.red" :black="clamp.black" />
       <ol v-if="clamp" class="clamp">
         <li v-if="clamp.takeOff.length">Take off: {{ clamp.takeOff.join(' and ').toLowerCase() }}.<template v-if="procedure === 'sweep' && !outlook?.woundField"> Through them the lamps would draw as well.</template></li>
         <li v-if="clamp.paperUnder.length">Drum at forward, a slip of paper under: {{ clamp.paperUnder.join(' and ').toLowerCase() }}.</li>

@@ -179,6 +179,16 @@ describe('a casualty on the supply', () => {
     expect(running([{ kind: 'turned', turnable: 'motor.leads-swapped' }]).speed).toBeLessThan(-0.9 * sound.speed)
   })
 
+  it('a strong magnet in worn bearings takes more volts to start, where in sound ones it takes fewer: a weak one hides the wear (common practice)', () => {
+    const startVolts = (strength: number, worn: number): number => {
+      for (let volts = 0.5; volts < 12; volts += 0.25) if (Math.abs(running([{ kind: 'magnet', motor: 'motor', strength }, { kind: 'worn-bearing', motor: 'motor', torque: worn }], tank, volts).speed) > 5) return volts
+      return 12
+    }
+    const torque = 2 * (tank.motors[0]?.coulombTorque ?? 0)
+    expect(startVolts(1.3, 0)).toBeLessThan(startVolts(0.8, 0))
+    expect(startVolts(1.3, torque)).toBeGreaterThan(startVolts(0.8, torque))
+  })
+
   it('a tight spot on a wheel slows it once per wheel turn', () => {
     const machine = casualty([{ kind: 'tight-spot', rotor: 'driver-3', torque: 0.0012, at: 1, width: 0.6 }])
     machine.apply(track())

@@ -56,11 +56,12 @@ export class DrivenMotor {
     const inertia = series ? SERIES_INERTIA : (RUN_UP_SECONDS * motor.backEmf ** 2) / ohms
     const grease = of('hard-grease')?.factor ?? 1
     const ownCoulomb = motor.coulombTorque * MOTOR_DRAG_SHARE * (of('dry-bearing')?.factor ?? 1)
+    const pulledOver = (of('worn-bearing')?.torque ?? 0) * this.strength ** 2
     this.cogTorque = 0.25 * ownCoulomb
     const ofTrain = train.wheels.some((wheel) => wheel.driven)
       ? { inertia: inertia * (1 - MOTOR_INERTIA_SHARE), coulomb: motor.coulombTorque * (1 - MOTOR_DRAG_SHARE) * Math.sqrt(grease), viscous: motor.viscousTorque * (1 - MOTOR_DRAG_SHARE) * grease }
       : null
-    this.load = new GearedLoad({ inertia: inertia * MOTOR_INERTIA_SHARE, coulomb: ownCoulomb + (of('rubbing')?.torque ?? 0), viscous: motor.viscousTorque * MOTOR_DRAG_SHARE }, ofTrain, PLAY, startAngle)
+    this.load = new GearedLoad({ inertia: inertia * MOTOR_INERTIA_SHARE, coulomb: ownCoulomb + pulledOver + (of('rubbing')?.torque ?? 0), viscous: motor.viscousTorque * MOTOR_DRAG_SHARE }, ofTrain, PLAY, startAngle)
     this.tight = faults.flatMap((fault) => {
       if (fault.kind !== 'tight-spot') return []
       const part = train.turning.get(fault.rotor)

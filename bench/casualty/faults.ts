@@ -12,6 +12,8 @@ export type CasualtyFault =
   | { readonly kind: 'magnet'; readonly motor: string; readonly strength: number }
   /** Bearings without oil: dry friction times a factor. */
   | { readonly kind: 'dry-bearing'; readonly motor: string; readonly factor: number }
+  /** Worn bearings: the armature lies nearer one pole, which pulls it over; dry friction so much with a sound magnet, N·m, growing with the square of its strength. */
+  | { readonly kind: 'worn-bearing'; readonly motor: string; readonly torque: number }
   /** Old grease: friction that grows with speed, times a factor, and dry friction with it. */
   | { readonly kind: 'hard-grease'; readonly motor: string; readonly factor: number }
   /** Extra drag, N·m at the motor, only while the part stands within a sector of its turn. */

@@ -50,6 +50,18 @@ describe('the sweep of a motor', () => {
     expect(supply.isOn).toBe(false)
   })
 
+  it('leaves a machine that takes much to cool between its runs, output off; one that takes little goes straight on', async () => {
+    const rests = (found: readonly SweepEvent[]): number => found.filter((event) => event.kind === 'cooling').length
+    const { instrument, surroundings, supply } = bench([{ kind: 'rubbing', motor: 'motor', torque: 0.0015 }])
+    const hungry: SweepEvent[] = []
+    for await (const event of sweepMotor(instrument, usualPlan(12), surroundings)) {
+      hungry.push(event)
+      if (event.kind === 'cooling') expect(supply.isOn).toBe(false)
+    }
+    expect(rests(hungry)).toBeGreaterThanOrEqual(1)
+    expect(rests((await events()).found)).toBeLessThan(rests(hungry))
+  })
+
   it('counts what it does up to the end', async () => {
     const doing = (await events()).found.flatMap((event) => (event.kind === 'doing' ? [event] : []))
     expect(doing.map((event) => event.done)).toEqual(doing.map((_, index) => index))

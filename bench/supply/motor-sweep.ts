@@ -15,6 +15,10 @@ const ANGLES = 12
 /** A wound field adds its own ohms, which no angle changes: half as many tell enough. */
 const SERIES_ANGLES = 6
 const REPEATS = 3
+/** A small winding takes so much before it is left to cool, and about so long each reading lasts; judged. */
+const COOL_AFTER_JOULES = 30
+const COOL_SECONDS = 8
+const READING_SECONDS = 1.5
 
 /**
  * The usual plan for a motor with a magnet: held readings at twelve angles, at two voltages well apart (they tell a drop
@@ -76,11 +80,19 @@ export async function* sweepMotor(supply: SweepInstrument, plan: SweepPlan, surr
     const cold = Math.ceil(plan.lockedAngles / 2)
     const holds = { of: plan.lockedAngles, volts: plan.lockedVolts }
     if (yield* heldReadings(supply, { ...holds, first: 1, last: cold }, surroundings, doing)) return
+    let joules = 0
     for (const step of plan.steps) {
+      if (step.from === 'off' && joules > COOL_AFTER_JOULES) {
+        joules = 0
+        await supply.output(false)
+        yield { kind: 'cooling', seconds: COOL_SECONDS }
+        await surroundings.pause(COOL_SECONDS)
+      }
       yield doing(step.repeat ? `Once more at ${step.volts.toFixed(1)} V, ${step.repeat.number} of ${step.repeat.of}` : `${plan.hertz > 0 ? 'AC' : step.direction === 'forward' ? 'Forward' : 'Reverse'}, ${step.volts.toFixed(1)} V`)
       const event = await runningReading(supply, plan, step, surroundings)
       yield event
       if (event.kind === 'stopped') return
+      if (event.kind === 'running') joules += Math.abs(event.volts * event.amps) * READING_SECONDS
     }
     await supply.output(false)
     await supply.reverse(false)

@@ -17,6 +17,8 @@ export type SweepEvent =
   | { readonly kind: 'doing'; readonly what: string; readonly done: number; readonly of: number }
   | { readonly kind: 'hold'; readonly turn: number; readonly of: number }
   | { readonly kind: 'let-go' }
+  /** The output is off for a while, so that the winding does not run hot. */
+  | { readonly kind: 'cooling'; readonly seconds: number }
   | { readonly kind: 'locked'; readonly volts: number; readonly amps: number; readonly turn: number }
   | { readonly kind: 'running'; readonly direction: 'forward' | 'reverse'; readonly volts: number; readonly amps: number; readonly record: { readonly rate: number; readonly amps: readonly number[] } | null; readonly steady: boolean }
   | { readonly kind: 'stopped'; readonly why: 'short' | 'stalled' | 'open'; readonly sentence: string }

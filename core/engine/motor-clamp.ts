@@ -1,4 +1,4 @@
-import type { EngineDescription } from './description-schema'
+import type { CircuitComponent, EngineDescription } from './description-schema'
 
 /** Where a supply is clamped, and what must not pass meanwhile. Ids of points and components. */
 export interface Clamp {
@@ -39,4 +39,40 @@ export function railClamp({ rails, motors }: EngineDescription, motorsOff: boole
 
 function restOf({ switches }: EngineDescription, id: string): string {
   return switches.find((entry) => entry.id === id)?.rest ?? ''
+}
+
+/** What the current of a clamped supply runs through. */
+export interface ClampPath {
+  /** Components in order from red to black. */
+  readonly through: readonly CircuitComponent[]
+  /** What would lead on from the red clip, and from the black one, but is off or kept apart. */
+  readonly cutAtPlus: readonly CircuitComponent[]
+  readonly cutAtMinus: readonly CircuitComponent[]
+}
+
+/**
+ * The shortest way from red to black through what conducts while the switches stand as they lie in the box.
+ *
+ * @returns `through` empty where nothing joins the two
+ */
+export function clampPath(description: EngineDescription, { plus, minus, open }: Clamp): ClampPath {
+  const off = new Set(open)
+  const passes = description.components.filter((entry) => !off.has(entry.id) && entry.ohms !== null && (!entry.closedIn || entry.closedIn.positions.includes(restOf(description, entry.closedIn.switch))))
+  const cameBy = new Map<string, CircuitComponent | null>([[plus, null]])
+  const queue = [plus]
+  for (let point = queue.shift(); point !== undefined && !cameBy.has(minus); point = queue.shift()) {
+    for (const component of passes) {
+      const next = component.from === point ? component.to : component.to === point ? component.from : null
+      if (next === null || cameBy.has(next)) continue
+      cameBy.set(next, component)
+      queue.push(next)
+    }
+  }
+  const through: CircuitComponent[] = []
+  for (let at = minus, by = cameBy.get(at); by; by = cameBy.get(at)) {
+    through.unshift(by)
+    at = by.from === at ? by.to : by.from
+  }
+  const cut = (node: string): CircuitComponent[] => description.components.filter((entry) => off.has(entry.id) && (entry.from === node || entry.to === node))
+  return { through, cutAtPlus: cut(plus), cutAtMinus: cut(minus) }
 }

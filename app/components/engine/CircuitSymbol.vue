@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import type { ComponentKind, ComponentState } from '~~/core/engine/description-schema'
 
+/** How far each sign reaches from its middle: from there its wire goes on to the edge of the cleared ground. */
+const reach: Partial<Record<ComponentKind, number>> = { brush: 7, lamp: 9, resistor: 12, choke: 12, relay: 10, decoder: 10 }
+
 /** A component’s sign in the style of IEC 60617, and over it what is wrong with it: a sign as well as a colour. */
 defineProps<{ kind: ComponentKind; state: ComponentState; closed: boolean }>()
 </script>
@@ -8,6 +11,7 @@ defineProps<{ kind: ComponentKind; state: ComponentState; closed: boolean }>()
 <template>
   <g class="symbol" :class="`state-${state}`">
     <rect v-if="['brush', 'resistor', 'choke', 'decoder', 'relay', 'lamp', 'winding', 'field', 'capacitor', 'switch'].includes(kind)" class="ground" x="-15" y="-9" width="30" height="18" />
+    <path v-if="reach[kind]" :d="`M-15,0 H${-(reach[kind] ?? 15)} M${reach[kind]},0 H15`" />
     <template v-if="kind === 'contact'"><path d="M-5,-6 L-1,0 L-5,6 M5,-6 L1,0 L5,6" /></template>
     <template v-else-if="kind === 'brush'"><rect x="-7" y="-6" width="14" height="12" class="solid" /></template>
     <template v-else-if="kind === 'winding' || kind === 'field'"><path d="M-15,0 h2 a4,4 0 0 1 8,0 a4,4 0 0 1 8,0 a4,4 0 0 1 8,0 h3" /></template>

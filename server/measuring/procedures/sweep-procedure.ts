@@ -56,6 +56,7 @@ async function take({ row, tell, keep }: RunContext, motor: MotorKnown, event: S
   if (event.kind === 'doing') return tell({ status: 'running', says: event.what, done: event.done, of: event.of, hold: null })
   if (event.kind === 'hold') return tell({ status: 'hold', hold: { turn: event.turn, of: event.of }, says: event.turn === 1 ? 'Hold the armature still with a finger.' : 'Turn the armature a little further and hold it.' })
   if (event.kind === 'let-go') return tell({ says: 'Let go: it may turn now.', hold: null })
+  if (event.kind === 'cooling') return tell({ says: `Cooling for ${event.seconds} s, the output is off.`, hold: null })
   if (event.kind === 'stopped') return tell({ status: 'failed', says: event.sentence, hold: null })
   const { volts, amps, quantities } = measuredQuantities(row, event.volts, event.amps)
   if (event.kind === 'locked') {

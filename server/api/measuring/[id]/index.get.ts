@@ -1,7 +1,7 @@
 import { railClamp } from '../../../../core/engine/motor-clamp'
 import { answer, pathId } from '../../../answer'
 import type { MeasuringOutlook } from '../../../../shared/measuring'
-import { clampAdvice, firstMotorClamp } from '../../../measuring/clamp-advice'
+import { clampAdvice, clampDrawing, firstMotorClamp } from '../../../measuring/clamp-advice'
 import { measuringRuns } from '../../../measuring/measuring-runs'
 import { proceduresFor } from '../../../measuring/procedures/procedures'
 import { sheetMachine } from '../../../measuring/sheet-machine'
@@ -12,8 +12,9 @@ export default answer(async (event, database) => {
   const machine = await sheetMachine(database, id)
   const { description } = machine
   const [motor] = description.motors
+  const clamp = firstMotorClamp(description)
   return {
-    state: measuringRuns.state(id), procedures: proceduresFor(machine), woundField: motor !== undefined && motor.field !== null, motor: clampAdvice(description, firstMotorClamp(description)),
+    state: measuringRuns.state(id), procedures: proceduresFor(machine), woundField: motor !== undefined && motor.field !== null, motor: clampAdvice(description, clamp), motorDrawing: clampDrawing(description, clamp),
     rails: clampAdvice(description, railClamp(description, false)), railsMotorsOff: clampAdvice(description, railClamp(description, true)),
   } satisfies MeasuringOutlook
 })
