@@ -69,6 +69,9 @@ export class Casualty {
   private limited = false
   private ports: readonly Port[] = []
   private readonly amps: number[] = []
+  /** What a volt of the supply and an amp of each winding make across a component, while the ports stay the same. */
+  private readonly shares = new Map<string, readonly number[]>()
+  private sharesOf: readonly Port[] | null = null
 
   constructor(description: EngineDescription, readonly faults: readonly CasualtyFault[], private readonly options: CasualtyOptions) {
     const turned = faults.flatMap((fault) => (fault.kind === 'turned' ? [need(description.turnables, fault.turnable)] : []))
@@ -185,12 +188,18 @@ export class Casualty {
 
   /** V across a lamp or coil now, by superposition of the supply and every winding; 0 where nothing reaches it. */
   private voltsAcross(component: string): number {
-    const { ports } = this
-    let volts = 0
-    for (let index = 0; index < ports.length; index++) {
-      const share = (ports[index] as Port).across.get(component)
-      if (share) volts += share.perAmp * (this.amps[index] ?? 0) + (index === 0 ? share.perVolt * this.volts : 0)
+    const { ports, amps } = this
+    if (this.sharesOf !== ports) {
+      this.sharesOf = ports
+      this.shares.clear()
     }
+    let shares = this.shares.get(component)
+    if (!shares) {
+      shares = [ports[0]?.across.get(component)?.perVolt ?? 0, ...ports.map((port) => port.across.get(component)?.perAmp ?? 0)]
+      this.shares.set(component, shares)
+    }
+    let volts = (shares[0] ?? 0) * this.volts
+    for (let index = 0; index < amps.length; index++) volts += (shares[index + 1] ?? 0) * (amps[index] as number)
     return volts
   }
 }

@@ -47,17 +47,15 @@ export class Relays {
    */
   step(switches: Readonly<Record<string, string>>, coilVolts: (coil: string) => number, hertz: number, seconds: number, dt: number): Readonly<Record<string, string>> | null {
     let moved: Readonly<Record<string, string>> | null = null
-    const move = (id: string, to: string): void => { moved = { ...(moved ?? {}), [id]: to } }
     for (const relay of this.relays) {
       relay.flux += ((coilVolts(relay.coil) - relay.flux) / RELAY_FLUX_SECONDS) * dt
       const pulled = switches[relay.id] === 'pulled'
       const pull = Math.abs(relay.flux)
-      if (!pulled && pull >= relay.pullInVolts) move(relay.id, 'pulled')
-      if (pulled && pull < relay.letGoVolts) move(relay.id, 'at-rest')
+      if (pulled ? pull >= relay.letGoVolts : pull < relay.pullInVolts) continue
+      moved = withMoved(moved, relay.id, pulled ? 'at-rest' : 'pulled')
     }
     const position = this.sequence ? this.stepSequence(switches, Math.abs(coilVolts('sequence.coil')), hertz, seconds) : null
-    if (position !== null) move('sequence', position)
-    return moved
+    return position === null ? moved : withMoved(moved, 'sequence', position)
   }
 
   /** The sequence switch steps each time its coil is fed again after an interruption. */
@@ -81,4 +79,8 @@ export class Relays {
     this.unfedSince = null
     return position
   }
+}
+
+function withMoved(moved: Readonly<Record<string, string>> | null, id: string, to: string): Readonly<Record<string, string>> {
+  return { ...(moved ?? {}), [id]: to }
 }
