@@ -11,6 +11,7 @@ import type { MeterRow } from '../shared/book'
 import type { ReadingFields, RecordedQuantity, SheetFields } from '../shared/messages/bench-entries'
 import type { CommandName, CommandPayload } from '../shared/messages/commands'
 import { boxesOf, understandLine } from '../shared/reading-line'
+import { sequenceStep } from '../shared/sequence-lines'
 import { stationIds } from '../shared/vocabulary'
 import { drawPhotograph } from './draw-photograph'
 import { relayStep } from '../shared/relay-lines'
@@ -205,7 +206,7 @@ class ScenarioLoader {
     await this.measured(jobId, { station: 'first-run', supply: 'ac' }, [
       ...seen.map(([position, volts, amps], number) => ({
         kind: position === 'neutral' ? 'locked' as const : 'running' as const, direction: position === 'reverse' ? 'reverse' as const : 'forward' as const,
-        step: `${number === 0 ? 'As found' : `Interruption ${number}`}: ${position}`, quantities: { voltage: supplyRead(volts, 0.001), current: supplyRead(amps, 0.0001) },
+        step: sequenceStep(number, position), quantities: { voltage: supplyRead(volts, 0.001), current: supplyRead(amps, 0.0001) },
       })),
       { kind: 'trial' as const, direction: null, step: `Sequence switch. ${pullIn}`, quantities: { failures: count(failures), attempts: count(seen.length - 1) } },
     ], later, actor)

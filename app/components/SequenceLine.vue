@@ -1,19 +1,11 @@
 <script setup lang="ts">
 import { readSequence, type SeenPosition } from '~~/core/motor/sequence-steps'
 import type { ReadingRow } from '~~/shared/book'
+import { sequenceStops } from '~~/shared/sequence-lines'
 
 /** What a sequence switch did at each interruption, in a row: every step that was missed or doubled marked. */
 const props = defineProps<{ lines: readonly ReadingRow[] }>()
-interface Stop { readonly position: SeenPosition; readonly milliamps: string }
-/** The latest test on the sheet: from the last “as found” on. */
-const stops = computed<Stop[]>(() => {
-  const named = props.lines.filter((line) => !line.struck).flatMap((line) => {
-    const position = /: (forward|reverse|neutral)$/.exec(line.step ?? '')?.[1] as SeenPosition | undefined
-    return position ? [{ position, milliamps: ((line.quantities.current?.value ?? 0) * 1000).toFixed(0), found: line.step?.startsWith('As found') ?? false }] : []
-  })
-  const from = named.findLastIndex((entry) => entry.found)
-  return from < 0 ? [] : named.slice(from)
-})
+const stops = computed(() => sequenceStops(props.lines))
 const account = computed(() => (stops.value.length > 1 ? readSequence(stops.value.map((stop) => stop.position)) : null))
 const pullIn = computed(() => props.lines.findLast((line) => line.kind === 'trial' && !line.struck && line.step)?.step?.replace('Sequence switch. ', '') ?? '')
 const letters: Readonly<Record<SeenPosition, string>> = { forward: 'F', neutral: 'N', reverse: 'R' }
@@ -27,7 +19,7 @@ const stepWords = (steps: number): string => (steps === 0 ? 'missed' : steps ===
     <p v-if="account.ambiguous" class="quiet">Neutral after neutral may have been none or two: one more interruption would tell.</p>
     <ol>
       <li v-for="(stop, index) in stops" :key="index" :class="[stop.position, { wrong: index > 0 && account.steps[index - 1] !== 1 }]">
-        <b :aria-label="stop.position">{{ letters[stop.position] }}</b><span class="figure">{{ stop.milliamps }}</span><span v-if="index > 0" class="word">{{ stepWords(account.steps[index - 1] ?? 1) }}</span><span v-else class="word">as found</span>
+        <b :aria-label="stop.position">{{ letters[stop.position] }}</b><span class="figure">{{ (stop.amps * 1000).toFixed(0) }}</span><span v-if="index > 0" class="word">{{ stepWords(account.steps[index - 1] ?? 1) }}</span><span v-else class="word">as found</span>
       </li>
     </ol>
     <p class="quiet">Forward, neutral, reverse, neutral; mA under each. {{ pullIn }}<template v-if="account.missed"> Missed steps are usually a dirty drum or tired fingers: mineral spirit and a paper strip, never bend for closing force.</template></p>

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { SimulatedSupply } from '../../bench/supply/simulated-supply'
 import { usualCommands } from '../../bench/supply/supply-commands'
 import { SupplyServer } from '../../bench/supply/supply-server'
+import { diagnosisKnowledge } from '../../core/knowledge/diagnosis-knowledge'
 import type { Actor } from '../../server/commands/write'
 import type { Book } from '../../server/db/book'
 import { journal, reading } from '../../server/db/schema'
@@ -16,6 +17,8 @@ import { sheetMachine } from '../../server/measuring/sheet-machine'
 import { SupplyClaims } from '../../server/measuring/supply-claims'
 import { zeroLeads } from '../../server/measuring/zero-leads'
 import { readEngine } from '../../server/services/engines-and-owners'
+import { readJob } from '../../server/services/read-job'
+import { gatheredFindings } from '../../shared/gathered-findings'
 import type { BenchMessage, LiveReading } from '../../shared/live-bench'
 import type { InstrumentFields, SheetFields } from '../../shared/messages/bench-entries'
 import { someSheet } from '../support/some-entries'
@@ -71,6 +74,11 @@ describe('measuring a motor into its sheet', () => {
     expect(rows.find((row) => row.kind === 'running')?.quantities).toMatchObject({ voltage: { meter: { name: 'Bench supply', percentOfReading: 0.05, digits: 2 } }, rotation: { meter: null } })
     const entries = await book.database.select().from(journal).where(eq(journal.jobId, jobId))
     expect(entries.filter((entry) => entry.subject === 'reading')).toHaveLength(37)
+    // Taken at the motor's terminals: it says so to the search, and nothing of the track.
+    const { description } = await sheetMachine(book.database, sheetId)
+    const found = gatheredFindings(await readJob(book.database, jobId), description, diagnosisKnowledge).map((finding) => `${finding.test} ${finding.outcome}`)
+    expect(found).toContain('terminals-run runs')
+    expect(found.filter((finding) => finding.startsWith('track'))).toEqual([])
   })
 
   it('one supply serves one sheet at a time, and is free again once that one is stopped', async () => {
@@ -177,6 +185,8 @@ describe('measuring a motor into its sheet', () => {
     const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
     expect(rows.map((row) => row.step)).toEqual(expect.arrayContaining(['Relay 1: pulls in', 'Relay 3: lets go', 'Relay on AC: at rest']))
     expect(rows.find((row) => row.step === 'Relay 2: pulls in')?.quantities.voltage).toMatchObject({ resolution: 0.1 })
+    const { description, jobId } = await sheetMachine(book.database, sheetId)
+    expect(gatheredFindings(await readJob(book.database, jobId), description, diagnosisKnowledge)).toMatchObject([{ test: 'horn-test', outcome: 'sounds' }])
   })
 
   it('tells where to clamp and what to take off first, from the engine’s own circuit', async () => {

@@ -2,6 +2,7 @@ import { sequenceTest, usualSequenceTest } from '../../../bench/supply/sequence-
 import { railClamp } from '../../../core/engine/motor-clamp'
 import { readSequence, type SeenPosition, type SequenceAccount } from '../../../core/motor/sequence-steps'
 import { LEADS_OFF, turnsOf } from '../../../shared/measuring'
+import { sequenceStep } from '../../../shared/sequence-lines'
 import { Problem } from '../../problems'
 import { measuredQuantities } from '../measured-quantities'
 import type { Procedure } from '../measuring-runs'
@@ -27,8 +28,8 @@ export const sequenceTestProcedure: Procedure = {
         if (event.kind === 'asks') tell({ status: 'asks', latest, says: event.number === 0 ? 'What does it do, as it was found?' : `Interruption ${event.number}: what does it do?` })
         else {
           seen.push(event.position)
-          tell({ status: 'running', latest, says: `${event.number === 0 ? 'As found' : `Interruption ${event.number}`}: ${event.position}` })
-          await keep({ kind: event.position === 'neutral' ? 'locked' : 'running', direction: event.position === 'reverse' ? 'reverse' : 'forward', vouched: false, quantities, step: `${event.number === 0 ? 'As found' : `Interruption ${event.number}`}: ${event.position}` })
+          tell({ status: 'running', latest, says: sequenceStep(event.number, event.position) })
+          await keep({ kind: event.position === 'neutral' ? 'locked' : 'running', direction: event.position === 'reverse' ? 'reverse' : 'forward', vouched: false, quantities, step: sequenceStep(event.number, event.position) })
         }
       }
     }
