@@ -91,6 +91,11 @@ export class CircuitClasses {
     return this.classes.length
   }
 
+  /** Whether circuit or drive show anything of a variant. */
+  shows(variant: number): boolean {
+    return this.classOf[variant] !== -1
+  }
+
   get(index: number): CircuitClass {
     return this.classes[index] as CircuitClass
   }

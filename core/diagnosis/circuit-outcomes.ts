@@ -22,6 +22,14 @@ interface Readout {
   readonly alike: Int32Array
 }
 
+/** What circuit and drive show in one set of broken pieces; each test is worked out when it is first asked for. */
+export interface CircuitRow {
+  /** Whether the motor turns as it stands. */
+  readonly turns: boolean
+  /** Chances of all outcomes of all tests, where `CircuitOutcomes.offsets` says; those of this test are filled in. */
+  chances(test: number): Float32Array
+}
+
 interface FromSignature { readonly test: number; readonly offset: number; readonly count: number; readonly reading: Reading; readonly motor: number; readonly unsteady: number; readonly moods: Readonly<Record<Mood, Moods>>; readonly ids: readonly string[] }
 
 /**
@@ -31,14 +39,12 @@ interface FromSignature { readonly test: number; readonly offset: number; readon
 export class CircuitOutcomes {
   /** Where each test's outcomes begin in a row; −1 for a test read by signs. */
   readonly offsets: Int32Array
-  /** Chances of a row: all circuit outcomes, then the chance that the motor turns as it stands. */
-  readonly width: number
+  private readonly width: number
   private readonly solver: SignatureSolver
   private readonly readouts = new Map<string, Readout>()
   private readonly fromSignature: readonly FromSignature[]
-  private readonly meterTests: ReadonlyMap<string, readonly number[]>
-  private readonly wheelTests: readonly number[]
-  private readonly turningTests: readonly number[]
+  /** By test: its place among those read from the signature; −1 for any other. */
+  private readonly placeOf: Int32Array
   private readonly known: Array<Map<string, number>> = []
 
   /**
@@ -49,17 +55,16 @@ export class CircuitOutcomes {
     const treads = tests.filter(({ test }) => test.reading.kind === 'wheel-continuity').map(({ place }) => place.components)
     this.solver = new SignatureSolver(description, treads)
     this.offsets = new Int32Array(tests.length).fill(-1)
-    const ofKind = (kind: Reading['kind']): number[] => tests.flatMap(({ test }, index) => (test.reading.kind === kind ? [index] : []))
+    this.placeOf = new Int32Array(tests.length).fill(-1)
     let width = 0
     const fromSignature: FromSignature[] = []
-    const meterTests = new Map<string, number[]>()
     for (const [index, { test, place }] of tests.entries()) {
       const { reading } = test
       if (reading.kind === 'signs') continue
       this.offsets[index] = width
       const ids = test.outcomes.map((outcome) => outcome.id)
-      if (reading.kind === 'component-ohms') meterTests.set(place.id, [...meterTests.get(place.id) ?? [], index])
-      else if (reading.kind !== 'wheel-continuity' && reading.kind !== 'wheels-turn') {
+      if (reading.kind !== 'component-ohms' && reading.kind !== 'wheel-continuity' && reading.kind !== 'wheels-turn') {
+        this.placeOf[index] = fromSignature.length
         fromSignature.push({
           test: index, offset: width, count: ids.length, reading, ids,
           motor: Math.max(0, description.motors.findIndex((entry) => entry.id === place.motor)),
@@ -69,37 +74,42 @@ export class CircuitOutcomes {
       }
       width += ids.length
     }
-    this.width = width + 1
+    this.width = width
     this.fromSignature = fromSignature
-    this.meterTests = meterTests
-    this.wheelTests = ofKind('wheel-continuity')
-    this.turningTests = ofKind('wheels-turn')
     this.known = fromSignature.map(() => new Map())
   }
 
-  get solved(): number {
-    return this.readouts.size
-  }
-
   /** @param present each class once; two steady frictions are one */
-  row(present: readonly CircuitClass[]): Float32Array {
+  row(present: readonly CircuitClass[]): CircuitRow {
     const steady = present.filter(({ mood }) => mood === null)
     const wavering = present.filter(({ mood }) => mood !== null)
     // readouts[mask]: those of the wavering ones whose bit is set are broken at that moment.
     const readouts = Array.from({ length: 1 << wavering.length }, (_, mask) => this.readout([...steady, ...wavering.filter((__, bit) => mask & (1 << bit))]))
-    const [made] = readouts as [Readout]
-    const chances = readouts.map((readout) => readout.chances)
     const row = new Float32Array(this.width)
-    for (const [place, { offset, count, unsteady, moods }] of this.fromSignature.entries()) {
-      if (readouts.every((readout) => readout.alike[place] === made.alike[place])) row.set(made.chances.subarray(offset, offset + count), offset)
-      else mixMoods(chances, wavering.map(({ mood }) => moods[mood as Mood]), unsteady, row, offset, count, offset)
+    const done = new Uint8Array(this.tests.length)
+    return {
+      turns: readouts.some(({ turns }) => turns),
+      chances: (test) => {
+        if (done[test] === 0) {
+          done[test] = 1
+          this.workOut(row, test, present, steady, wavering, readouts)
+        }
+        return row
+      },
     }
-    for (const tests of this.meterTests.values()) for (const test of tests) row[this.offsets[test] as number] = 1
-    for (const { suspect } of present) for (const test of this.meterTests.get(suspect.place.id) ?? []) this.fill(row, test, componentOhms(this.tests[test] as BenchTest, present))
-    for (const test of this.wheelTests) this.fill(row, test, this.wheelContinuity(this.tests[test] as BenchTest, steady, wavering))
-    for (const test of this.turningTests) this.fill(row, test, this.wheelsTurn(present))
-    row[this.width - 1] = readouts.some(({ turns }) => turns) ? 1 : 0
-    return row
+  }
+
+  private workOut(row: Float32Array, test: number, present: readonly CircuitClass[], steady: readonly CircuitClass[], wavering: readonly CircuitClass[], readouts: readonly Readout[]): void {
+    const known = this.tests[test] as BenchTest
+    const place = this.placeOf[test] as number
+    if (place >= 0) {
+      const { offset, count, unsteady, moods } = this.fromSignature[place] as FromSignature
+      const [made] = readouts as readonly [Readout]
+      if (readouts.every((readout) => readout.alike[place] === made.alike[place])) row.set(made.chances.subarray(offset, offset + count), offset)
+      else mixMoods(readouts.map((readout) => readout.chances), wavering.map(({ mood }) => moods[mood as Mood]), unsteady, row, offset, count, offset)
+    } else if (known.test.reading.kind === 'component-ohms') this.fill(row, test, componentOhms(known, present))
+    else if (known.test.reading.kind === 'wheel-continuity') this.fill(row, test, this.wheelContinuity(known, steady, wavering))
+    else this.fill(row, test, this.wheelsTurn(present))
   }
 
   private fill(row: Float32Array, test: number, chances: Readonly<Record<string, number>>): void {

@@ -1,7 +1,7 @@
 import type { EngineDescription } from '../engine/description-schema'
 import { benchTestsOf, type BenchTest } from './bench-tests'
 import { CircuitClasses, type Variant } from './circuit-classes'
-import { CircuitOutcomes } from './circuit-outcomes'
+import { CircuitOutcomes, type CircuitRow } from './circuit-outcomes'
 import type { Circumstance, Fault, Knowledge, Remedy } from './knowledge-schema'
 import { placesOf, type Place } from './places-of'
 import { suspectsOf, type Suspect } from './suspects'
@@ -29,11 +29,11 @@ export class CompiledEngine {
   private readonly classes: CircuitClasses
   /** By variant: its suspect. */
   readonly suspectOf: Int16Array
-  private readonly rows = new Map<number | string, Float32Array>()
+  private readonly rows = new Map<number | string, CircuitRow>()
   private readonly testIndex: ReadonlyMap<string, number>
   private readonly suspectIndex: ReadonlyMap<string, number>
   /** By test: 1 − chance of each sign, suspects × outcomes; null for a test the circuit answers. */
-  private readonly silence: ReadonlyArray<Float64Array | null>
+  private readonly silences: ReadonlyArray<Float64Array | null>
 
   constructor(readonly description: EngineDescription, readonly knowledge: Knowledge, known: Iterable<Circumstance> = [], learned: Readonly<Record<string, number>> = {}) {
     const circumstances = new Set<Circumstance>([...known, ...builtIn(description)])
@@ -48,12 +48,17 @@ export class CompiledEngine {
     this.suspectOf = Int16Array.from(this.variants, (variant) => variant.suspect)
     this.testIndex = new Map(this.tests.map((test, index) => [test.id, index]))
     this.suspectIndex = new Map(this.suspects.map((suspect, index) => [suspect.id, index]))
-    this.silence = this.tests.map((test) => this.silenceOf(test))
+    this.silences = this.tests.map((test) => this.silencesOf(test))
   }
 
   /** Suspects as they may be; hypotheses are made of these. */
   get variants(): readonly Variant[] {
     return this.classes.variants
+  }
+
+  /** Whether circuit or drive show anything of a variant. */
+  showsInCircuit(variant: number): boolean {
+    return this.classes.shows(variant)
   }
 
   /** @throws RangeError naming the test this engine does not have */
@@ -82,7 +87,7 @@ export class CompiledEngine {
    *
    * @param variants those present, the first `count` of them
    */
-  circuitRow(variants: ArrayLike<number>, count: number): Float32Array {
+  circuitRow(variants: ArrayLike<number>, count: number): CircuitRow {
     const classes = this.classes.of(variants, count)
     const base = this.classes.count + 1
     // Up to seven classes fit a number exactly; confirmed faults can make more.
@@ -103,7 +108,7 @@ export class CompiledEngine {
    * @param row what the circuit makes of them
    * @param out filled from its start
    */
-  chances(test: number, variants: ArrayLike<number>, present: number, row: Float32Array, out: Float64Array): void {
+  chances(test: number, variants: ArrayLike<number>, present: number, row: CircuitRow, out: Float64Array): void {
     const spread = this.trueChances(test, variants, present, row, out)
     const count = (this.tests[test] as BenchTest).test.outcomes.length
     for (let outcome = 0; outcome < count; outcome++) out[outcome] = (1 - spread) * (out[outcome] as number) + spread / count
@@ -114,12 +119,12 @@ export class CompiledEngine {
    *
    * @returns how far what is noted goes towards “anything may be noted”: the chance of misreading, or more
    */
-  trueChances(test: number, variants: ArrayLike<number>, present: number, row: Float32Array, out: Float64Array): number {
+  trueChances(test: number, variants: ArrayLike<number>, present: number, row: CircuitRow, out: Float64Array): number {
     const { suspectOf } = this
     const { test: known } = this.tests[test] as BenchTest
     const count = known.outcomes.length
     const offset = this.outcomes.offsets[test] as number
-    const silence = this.silence[test]
+    const silence = this.silences[test]
     if (silence) {
       let notLater = 1
       for (let outcome = count - 1; outcome > 0; outcome--) {
@@ -130,25 +135,38 @@ export class CompiledEngine {
       }
       out[0] = notLater
     } else {
+      const chances = row.chances(test)
       let sum = 0
-      for (let outcome = 0; outcome < count; outcome++) sum += row[offset + outcome] as number
-      for (let outcome = 0; outcome < count; outcome++) out[outcome] = sum > 0 ? (row[offset + outcome] as number) / sum : 1 / count
+      for (let outcome = 0; outcome < count; outcome++) sum += chances[offset + outcome] as number
+      for (let outcome = 0; outcome < count; outcome++) out[outcome] = sum > 0 ? (chances[offset + outcome] as number) / sum : 1 / count
     }
-    let spread = known.misread
-    for (let at = 0; at < present; at++) if (suspectOf[variants[at] as number] === this.unlisted) spread = Math.max(spread, UNLISTED_SPREAD)
-    return known.needsRunning && (row[row.length - 1] as number) === 0 ? 1 : spread
+    let hidden = false
+    for (let at = 0; at < present; at++) if (suspectOf[variants[at] as number] === this.unlisted) hidden = true
+    return known.needsRunning && !row.turns ? 1 : this.spreadOf(test, hidden)
+  }
+
+  /** How far what is noted of a test goes towards “anything may be noted”. */
+  spreadOf(test: number, unlistedPresent: boolean): number {
+    const { misread } = (this.tests[test] as BenchTest).test
+    return unlistedPresent ? Math.max(misread, UNLISTED_SPREAD) : misread
+  }
+
+  /** Chance that a suspect does not give this sign at a test; 1 for a test the circuit answers. */
+  silenceOf(test: number, suspect: number, outcome: number): number {
+    const silence = this.silences[test]
+    return silence ? silence[suspect * (this.tests[test] as BenchTest).test.outcomes.length + outcome] as number : 1
   }
 
   /** Whether a suspect changes what is seen at a test read by signs. */
   givesSign(test: number, suspect: number): boolean {
-    const silence = this.silence[test]
+    const silence = this.silences[test]
     if (!silence || suspect === this.unlisted) return true
     const count = (this.tests[test] as BenchTest).test.outcomes.length
     for (let outcome = 0; outcome < count; outcome++) if ((silence[suspect * count + outcome] as number) !== 1) return true
     return false
   }
 
-  private silenceOf({ test, place }: BenchTest): Float64Array | null {
+  private silencesOf({ test, place }: BenchTest): Float64Array | null {
     if (test.reading.kind !== 'signs') return null
     const count = test.outcomes.length
     const silence = new Float64Array(this.suspects.length * count).fill(1)

@@ -24,11 +24,12 @@ export interface Contradiction {
 export function contradictions(belief: Belief, minutes: readonly number[]): Contradiction[] {
   const { columns, space, chance, support } = belief
   if (columns.length < 2) return []
-  const odds = space.hypotheses.odds
-  /** Chance of a finding’s outcome before any other. */
+  const { odds } = space.sets
+  /** Chance of a finding’s outcome before any other, over all sets that were looked at. */
   const alone = (column: Float64Array): number => {
     let [sum, before] = [0, 0]
-    for (let set = 0; set < odds.length; set++) {
+    for (let set = 0; set < chance.length; set++) {
+      if (Number.isNaN(column[set] as number)) continue
       sum += (odds[set] as number) * (column[set] as number)
       before += odds[set] as number
     }

@@ -1,10 +1,11 @@
 import type { EngineDescription, Tool } from '../engine/description-schema'
-import { Belief, HypothesisSpace } from './belief'
+import { Belief } from './belief'
 import { BenchCosts } from './bench-costs'
 import { CompiledEngine } from './compiled-engine'
 import { contradictions } from './contradictions'
 import { testimonies } from './explanations'
 import type { SearchHistory } from './history'
+import { HypothesisSpace } from './hypothesis-space'
 import { equipment as allEquipment, type Circumstance, type Equipment, type Knowledge } from './knowledge-schema'
 import { SettledRepairs } from './settled-repairs'
 import { chooseNext, type Choices, type TestChoice } from './next-test'
@@ -137,7 +138,11 @@ export class Diagnosis {
    * @returns share done, step by step
    */
   * prepare(history: SearchHistory = { findings: [], events: [] }, state = 0): Generator<number, void> {
-    yield* this.spaceFor([...history.events, ...this.settled.known(history)]).prepare(state)
+    const events = [...history.events, ...this.settled.known(history)]
+    const space = this.spaceFor(events)
+    yield* space.prepare(state)
+    // What the tests say of the likeliest sets is worked out once; better now, under the bar, than after the first finding.
+    if (events.length === 0) this.choose(new Belief(space, { findings: [], events }))
   }
 
   believe(history: SearchHistory): Belief {

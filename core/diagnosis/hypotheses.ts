@@ -26,75 +26,24 @@ export interface Given {
 export interface Hypotheses {
   readonly items: readonly Item[]
   readonly given: readonly Given[]
-  /** Sets of up to three items: three item indices each, −1 where there is none. The first is the empty set. */
-  readonly members: Int16Array
-  /** Odds of each set against nothing hidden. */
-  readonly odds: Float64Array
-  /** Share of the belief before any finding that belongs to sets not looked at. */
-  readonly leftOut: number
 }
 
 /** No hypothesis is ruled out by its prior alone. */
 const LEAST_ODDS = 1e-7
 const FOREVER = Number.POSITIVE_INFINITY
-/** Sets beyond this many, the least likely before any finding, are not looked at; how much they weigh is said. */
-const MOST_SETS = 60_000
 /** Of a mistake of assembly in a machine of which nobody says it was ever taken apart. */
 const UNTOUCHED_SHARE = 0.5
 
 /**
- * Every set of up to three hidden faults besides those confirmed. A repair splits what it mends into “gone since
+ * Every way in which something may be hidden besides what is confirmed. A repair splits what it mends into “gone since
  * then” and “did not take”; taking apart and refitting adds mistakes born at that state.
  *
  * @throws RangeError naming a suspect this engine does not have
  */
 export function hypothesesOf(engine: CompiledEngine, events: readonly EngineEvent[]): Hypotheses {
   for (const event of events) if (event.kind !== 'refitted') engine.indexOfSuspect(event.suspect)
-  const { given, items: whole } = itemsOf(engine, events)
-  const items = whole.flatMap((item) => engine.variants.flatMap((variant, index) => (variant.suspect === item.suspect ? [{ ...item, variant: index, odds: item.odds * variant.share }] : [])))
-  const odds = Float64Array.from(items, (item) => item.odds)
-  const threshold = thresholdFor(odds)
-  const found: number[] = []
-  const products: number[] = []
-  let leftOut = 0
-  const add = (first: number, second: number, third: number, product: number): void => {
-    found.push(first, second, third)
-    products.push(product)
-  }
-  add(-1, -1, -1, 1)
-  for (let first = 0; first < items.length; first++) {
-    const one = odds[first] as number
-    add(first, -1, -1, one)
-    for (let second = first + 1; second < items.length; second++) {
-      if (sameSuspect(items, first, second)) continue
-      const two = one * (odds[second] as number)
-      add(first, second, -1, two)
-      for (let third = second + 1; third < items.length; third++) {
-        if (sameSuspect(items, first, third) || sameSuspect(items, second, third)) continue
-        const three = two * (odds[third] as number)
-        if (three >= threshold) add(first, second, third, three)
-        else leftOut += three
-      }
-    }
-  }
-  const total = products.reduce((sum, value) => sum + value, 0)
-  return { items, given, members: Int16Array.from(found), odds: Float64Array.from(products), leftOut: leftOut / (total + leftOut) }
-}
-
-/** Odds below which a set of three is left out, so that about so many sets remain; from an even sample. */
-function thresholdFor(odds: Float64Array): number {
-  const count = odds.length
-  const triples = (count * (count - 1) * (count - 2)) / 6
-  const wanted = MOST_SETS - 1 - count - (count * (count - 1)) / 2
-  if (triples <= wanted) return 0
-  const sample: number[] = []
-  for (let first = 0; first < count; first++) for (let second = first + 1; second < count; second++) for (let third = second + 1 + ((first + second) % 7); third < count; third += 7) sample.push((odds[first] as number) * (odds[second] as number) * (odds[third] as number))
-  sample.sort((one, other) => other - one)
-  return sample[Math.min(sample.length - 1, Math.max(0, Math.floor((sample.length * wanted) / triples)))] ?? 0
-}
-
-function sameSuspect(items: readonly Item[], first: number, second: number): boolean {
-  return items[first]?.suspect === items[second]?.suspect
+  const { given, items } = itemsOf(engine, events)
+  return { given, items: items.flatMap((item) => engine.variants.flatMap((variant, index) => (variant.suspect === item.suspect ? [{ ...item, variant: index, odds: item.odds * variant.share }] : []))) }
 }
 
 /** A confirmed fault that comes and goes has been seen to do so: it is taken as unsteady. */

@@ -1,0 +1,200 @@
+import type { Item } from './hypotheses'
+
+const SET = 3
+/** While there are no more sets of three than this, all of them are looked at. */
+const FEW = 3000
+/** No set of three is looked at that is expected to be so many times less likely than the likeliest of fewer. */
+const TIMES_LESS = 1e8
+/** Of the histogram that finds the bar, in natural logarithms. */
+const BIN = 0.25
+const NEVER = -1e4
+
+/**
+ * Sets of up to three hidden faults, numbered once and for all: nothing, every one, every two, and those sets of three
+ * that were ever worth a look.
+ */
+export class HypothesisSets {
+  /** Items of each set: three indices, −1 where there is none. */
+  members: Int16Array
+  /** Odds of each set against nothing hidden, before any finding. */
+  odds: Float64Array
+  count = 0
+  /** Sets of none, one and two: they come first. */
+  readonly base: number
+  private readonly order: number
+  private readonly pairs: Int32Array
+  private readonly triples = new Map<number, number>()
+  private candidates = { keys: new Int32Array(1 << 14), values: new Float64Array(1 << 14) }
+
+  constructor(private readonly items: readonly Item[]) {
+    this.order = items.length
+    const { order } = this
+    const capacity = 1 + order + (order * (order - 1)) / 2
+    this.members = new Int16Array(capacity * SET)
+    this.odds = new Float64Array(capacity)
+    this.pairs = new Int32Array(order * order).fill(-1)
+    this.add(-1, -1, -1, 1)
+    for (const [first, item] of items.entries()) this.add(first, -1, -1, item.odds)
+    for (let first = 0; first < order; first++) {
+      for (let second = first + 1; second < order; second++) {
+        const [one, other] = [items[first] as Item, items[second] as Item]
+        // Two ways of one suspect exclude each other.
+        if (one.suspect === other.suspect) continue
+        const set = this.add(first, second, -1, one.odds * other.odds)
+        this.pairs[first * order + second] = set
+        this.pairs[second * order + first] = set
+      }
+    }
+    this.base = this.count
+  }
+
+  /** The set of none, one or two items; −1 in place of a missing one. */
+  of(first: number, second: number): number {
+    if (first < 0) return second < 0 ? 0 : 1 + second
+    return second < 0 ? 1 + first : this.pairs[first * this.order + second] as number
+  }
+
+  /**
+   * Sets of three in the order in which they are worth a look after some findings. How likely one is follows, nearly,
+   * from its pairs: the chance of a finding under three faults is taken as if it came from the three pairs (the Kirkwood
+   * superposition). What is taken so is weighed exactly by the caller.
+   *
+   * @param weights of the base sets, in any unit
+   */
+  rankTriples(weights: ArrayLike<number>): RankedTriples {
+    const { order, pairs, items } = this
+    if ((order * (order - 1) * (order - 2)) / 6 <= FEW) return new RankedTriples([this.everyTriple()], [Number.POSITIVE_INFINITY])
+    const log = (set: number): number => Math.max(NEVER, Math.log(weights[set] as number))
+    const nothing = log(0)
+    const single = Float64Array.from(items, (_, item) => log(1 + item))
+    const pair = new Float64Array(order * order).fill(2 * NEVER)
+    let top = nothing
+    for (let set = 0; set < this.base; set++) if ((weights[set] as number) > 0) top = Math.max(top, log(set))
+    for (let at = 0; at < pairs.length; at++) if ((pairs[at] as number) >= 0) pair[at] = log(pairs[at] as number)
+    const lowest = top - Math.log(TIMES_LESS)
+    // Expected to be likelier than anything of fewer, it is taken first; how much likelier, such an expectation cannot say.
+    const highest = Math.ceil(Math.log(TIMES_LESS) / BIN)
+    const candidates = this.triplesFrom(pair, single, nothing, lowest)
+    const binOf = (at: number): number => Math.min(highest, Math.floor(((candidates.values[at] as number) - lowest) / BIN))
+    const sizes = new Int32Array(highest + 1)
+    for (let at = 0; at < candidates.count; at++) {
+      const bin = binOf(at)
+      sizes[bin] = (sizes[bin] as number) + 1
+    }
+    const bins = Array.from(sizes, (size) => new Int32Array(size))
+    sizes.fill(0)
+    for (let at = 0; at < candidates.count; at++) {
+      const bin = binOf(at)
+      const place = sizes[bin] as number
+      sizes[bin] = place + 1
+      ;(bins[bin] as Int32Array)[place] = candidates.keys[at] as number
+    }
+    return new RankedTriples(bins.reverse(), bins.map((_, index) => Math.exp(lowest + (highest - index + 0.5) * BIN)), (key) => this.triple(key))
+  }
+
+  /** Sets of three that are expected to weigh at least so much, as logarithms; by key. Overwritten by the next call. */
+  private triplesFrom(pair: Float64Array, single: Float64Array, nothing: number, least: number): { readonly count: number; readonly keys: Int32Array; readonly values: Float64Array } {
+    const { order } = this
+    let { keys, values } = this.candidates
+    let count = 0
+    for (let first = 0; first < order; first++) {
+      const one = first * order
+      for (let second = first + 1; second < order; second++) {
+        const two = second * order
+        const known = (pair[one + second] as number) - (single[first] as number) - (single[second] as number) + nothing
+        if (known < NEVER) continue
+        for (let third = second + 1; third < order; third++) {
+          const value = known + (pair[one + third] as number) + (pair[two + third] as number) - (single[third] as number)
+          if (value < least) continue
+          if (count === keys.length) {
+            keys = grown(keys, new Int32Array(2 * count))
+            values = grown(values, new Float64Array(2 * count))
+            this.candidates = { keys, values }
+          }
+          keys[count] = (one + second) * order + third
+          values[count++] = value
+        }
+      }
+    }
+    return { count, keys, values }
+  }
+
+  private everyTriple(): Int32Array {
+    const { order, pairs } = this
+    const found: number[] = []
+    for (let first = 0; first < order; first++) {
+      for (let second = first + 1; second < order; second++) {
+        if ((pairs[first * order + second] as number) < 0) continue
+        for (let third = second + 1; third < order; third++) {
+          if ((pairs[first * order + third] as number) >= 0 && (pairs[second * order + third] as number) >= 0) found.push(this.triple((first * order + second) * order + third))
+        }
+      }
+    }
+    return Int32Array.from(found)
+  }
+
+  private triple(key: number): number {
+    const known = this.triples.get(key)
+    if (known !== undefined) return known
+    const { order } = this
+    const [first, second, third] = [Math.floor(key / (order * order)), Math.floor(key / order) % order, key % order]
+    const [one, two, three] = [this.items[first] as Item, this.items[second] as Item, this.items[third] as Item]
+    const set = this.add(first, second, third, one.odds * two.odds * three.odds)
+    this.triples.set(key, set)
+    return set
+  }
+
+  private add(first: number, second: number, third: number, odds: number): number {
+    const set = this.count++
+    if (set >= this.odds.length) {
+      this.members = grown(this.members, new Int16Array(this.members.length * 2))
+      this.odds = grown(this.odds, new Float64Array(this.odds.length * 2))
+    }
+    this.members[set * SET] = first
+    this.members[set * SET + 1] = second
+    this.members[set * SET + 2] = third
+    this.odds[set] = odds
+    return set
+  }
+}
+
+/** Sets of three, likeliest first, to be taken a good many at a time. */
+export class RankedTriples {
+  private bin = 0
+  private place = 0
+
+  /**
+   * @param bins keys of the sets, likeliest bin first
+   * @param weights expected of a set of each bin
+   * @param setOf the number of the set with such a key
+   */
+  constructor(private readonly bins: readonly Int32Array[], private readonly weights: readonly number[], private readonly setOf: (key: number) => number = (key) => key) {}
+
+  /** What all those not taken are expected to weigh together. */
+  get left(): number {
+    let sum = 0
+    for (let bin = this.bin; bin < this.bins.length; bin++) {
+      const size = (this.bins[bin] as Int32Array).length - (bin === this.bin ? this.place : 0)
+      if (size > 0) sum += size * (this.weights[bin] as number)
+    }
+    return sum
+  }
+
+  take(most: number): Int32Array {
+    const found = new Int32Array(most)
+    let count = 0
+    while (count < most && this.bin < this.bins.length) {
+      const bin = this.bins[this.bin] as Int32Array
+      if (this.place >= bin.length) {
+        this.bin++
+        this.place = 0
+      } else found[count++] = this.setOf(bin[this.place++] as number)
+    }
+    return found.subarray(0, count)
+  }
+}
+
+function grown<T extends Int16Array | Int32Array | Float64Array>(from: T, to: T): T {
+  to.set(from)
+  return to
+}
