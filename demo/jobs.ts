@@ -182,6 +182,12 @@ const past: readonly Past[] = [
   ['pilgrim-2', 1590, 'Reverse is weak.', 'Brush spring collapsed', 'Spring pair renewed; winding had been hot', 85, 6900],
 ]
 
+/** What went home unmended, by engine and days ago. */
+const leftThen: Readonly<Record<string, NonNullable<DemoJob['findings']>[number]>> = {
+  'kontor-64:365': ['Fingers of the sequence switch worn thin', 'drum', 'declined', 'inside', 'New fingers; the owner wanted to wait a year'],
+  'glen-15:860': ['Cups of the trailing bogie worn, axles rock', 'trailing bogie', 'left', 'inside', 'New cups were not to be had'],
+}
+
 export const jobs: readonly DemoJob[] = [
   ...past.map(([engine, daysAgo, complaint, found, remedy, minutes, price, jonas, motor], index): DemoJob => {
     const nothingWrong = found === 'Nothing wrong'
@@ -189,7 +195,7 @@ export const jobs: readonly DemoJob[] = [
     const whole = motor !== undefined || index % 2 === 0
     return {
       engine, daysAgo, complaint, trial: 'Five laps at half speed, count the stops', station: 'hand-back', state: 'handed-back', outAfter: Math.min(daysAgo - 1, 4 + (index % 9)), estimate: Math.round((minutes * 1.1) / 5) * 5, jonas: jonas ?? false,
-      findings: nothingWrong ? [] : [[found, '', 'mended', 'inside', remedy]],
+      findings: [...(nothingWrong ? [] : [[found, '', 'mended', 'inside', remedy] as const]), ...(leftThen[`${engine}:${daysAgo}`] ? [leftThen[`${engine}:${daysAgo}`] as NonNullable<DemoJob['findings']>[number]] : [])],
       notes: [['find', nothingWrong ? 'Looked through, nothing found.' : `${found}.`, Math.round(minutes * 0.3)], [nothingWrong ? 'lubricate' : 'mend', `${remedy}.`, minutes - Math.round(minutes * 0.3)]],
       first: withMeter ? { withMeter, drag: nothingWrong ? 1.05 : 1.35 + (index % 3) * 0.1, speeds: whole, held: whole, celsius: 18 + (index % 4), ...motor } : { withMeter, stops: [nothingWrong ? 0 : 9 + (index % 5), 5], timed: [8.5, 9.1], creep: 5 },
       prove: withMeter ? { withMeter, drag: 1, speeds: whole, held: whole, celsius: 19, ...motor } : { withMeter, stops: [index % 2, 5], timed: [6.4, 6.5], creep: 11 },

@@ -120,6 +120,21 @@ export interface JobBook {
   readonly sheets: readonly SheetRow[]
   readonly photographs: readonly PhotographRow[]
   readonly journal: readonly JournalRow[]
+  /** Left or declined in earlier jobs of this engine and not mended since, latest first. */
+  readonly earlier: readonly EarlierFinding[]
+}
+
+/** What an earlier job of the engine found and did not mend. */
+export interface EarlierFinding {
+  readonly findingId: string
+  readonly jobId: string
+  readonly jobNumber: number
+  readonly handedBackAt: string
+  readonly what: string
+  readonly place: string
+  readonly state: 'left' | 'declined'
+  /** The suspect of the search it came from; null where it was noted by hand. */
+  readonly suspect: string | null
 }
 
 /** A job as a tag on the bench or a line in the list. */

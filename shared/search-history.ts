@@ -1,6 +1,6 @@
 import type { EngineEvent, SearchHistory, TestFinding } from '../core/diagnosis/history'
 import type { Circumstance, Equipment } from '../core/diagnosis/knowledge-schema'
-import type { JobBook, SearchRow } from './book'
+import type { EarlierFinding, JobBook, SearchRow } from './book'
 import type { GatheredFinding } from './gathered-findings'
 
 /** A job's search as the diagnosis takes it. */
@@ -12,6 +12,10 @@ export interface JobSearch {
   readonly off: readonly string[]
   /** Tests that could not be done in the state the engine is in. */
   readonly refused: readonly string[]
+  /** Confirmed suspects that stay as they are: left or declined, now or in an earlier job. */
+  readonly leave: readonly string[]
+  /** What earlier jobs left, taken as still so: nobody has said otherwise in this one. */
+  readonly earlier: readonly EarlierFinding[]
   /** What sheets of the job say by themselves, where nobody entered an outcome of the same test. */
   readonly gathered: readonly GatheredFinding[]
   /** Every step, oldest first, and whether it was struck out. */
@@ -20,12 +24,13 @@ export interface JobSearch {
 
 /**
  * Reads the steps of a search: what was struck out no longer counts; states are counted from the one the job began
- * in, so that an engine's earlier jobs do not matter.
+ * in. Of the engine's earlier jobs only what they left unmended counts: it is there from the start.
  *
  * @param about the words of the take-in
+ * @param knownSuspects of the engine as it is described now: what an earlier job found may no longer have a place; all where not given
  * @param sheets what the job's sheets say by themselves; an outcome entered at the same test in the same state goes before it
  */
-export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job'>, about: string, sheets: readonly GatheredFinding[] = []): JobSearch {
+export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job' | 'findings' | 'earlier'>, about: string, sheets: readonly GatheredFinding[] = [], knownSuspects: ReadonlySet<string> | null = null): JobSearch {
   const struck = new Set(book.search.flatMap((row) => (row.entry.kind === 'struck' ? [row.entry.entryId] : [])))
   const standing = book.search.filter((row) => !struck.has(row.id) && row.entry.kind !== 'struck')
   const first = Math.min(book.engine.stateNumber, ...book.search.map((row) => row.engineState), ...sheets.map((found) => found.engineState))
@@ -45,9 +50,14 @@ export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job'>, about
     if (entry.kind === 'confirmed' || entry.kind === 'ruled-out' || entry.kind === 'repaired') events.push({ kind: entry.kind, suspect: entry.suspect, state })
     if (entry.kind === 'known') ({ circumstances, missing, off } = entry)
   }
+  const spokenOf = new Set(events.map((event) => (event.kind === 'refitted' ? '' : event.suspect)))
+  const earlier = book.earlier.filter((row) => row.suspect !== null && !spokenOf.has(row.suspect) && (knownSuspects?.has(row.suspect) ?? true))
+  for (const { suspect } of earlier) events.unshift({ kind: 'confirmed', suspect: suspect ?? '', state: 0 })
+  const settled = new Set(book.findings.filter((row) => row.state === 'left' || row.state === 'declined').map((row) => row.id))
+  const leave = [...earlier.map((row) => row.suspect ?? ''), ...standing.flatMap(({ entry }) => (entry.kind === 'confirmed' && settled.has(entry.findingId) ? [entry.suspect] : []))]
   const gathered = sheets.filter((found) => !findings.some((entered) => entered.test === found.test && entered.state === found.engineState - first))
   for (const { id, test, outcome, engineState } of gathered) findings.push({ id, test, outcome, state: engineState - first })
-  return { gathered, history: { findings, events }, circumstances, missing, off, refused, steps: book.search.filter((row) => row.entry.kind !== 'struck').map((row) => ({ row, struck: struck.has(row.id) })) }
+  return { gathered, leave, earlier, history: { findings, events }, circumstances, missing, off, refused, steps: book.search.filter((row) => row.entry.kind !== 'struck').map((row) => ({ row, struck: struck.has(row.id) })) }
 }
 
 const tellingWords: ReadonlyArray<readonly [RegExp, Circumstance]> = [

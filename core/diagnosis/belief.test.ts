@@ -145,6 +145,18 @@ describe('the posterior', () => {
     }), { numRuns: 60 })
   })
 
+  it('holds out against hundreds of findings that fit nothing', () => {
+    const engine = new CompiledEngine(describeConstruction('narrow-gauge'), diagnosisKnowledge)
+    const tests = engine.tests.filter(({ test }) => test.reading.kind !== 'signs')
+    const findings = Array.from({ length: 400 }, (_, index): TestFinding => {
+      const { id, test } = tests[index % tests.length] as (typeof tests)[number]
+      return { id: String(index), test: id, outcome: test.outcomes[index % test.outcomes.length]?.id ?? '', state: 0 }
+    })
+    const belief = new Belief(new HypothesisSpace(engine, []), { findings, events: [] })
+    expect([...belief.marginals].every((value) => value >= 0 && value <= 1 + 1e-9)).toBe(true)
+    expect(belief.chance.reduce((sum, value) => sum + value, 0)).toBeCloseTo(1, 9)
+  })
+
   it('names the test, the outcome or the suspect that is not there', () => {
     const engine = new CompiledEngine(describeConstruction('narrow-gauge'), diagnosisKnowledge)
     const space = new HypothesisSpace(engine, [])

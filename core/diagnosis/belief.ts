@@ -44,13 +44,13 @@ export class Belief {
       return space.column(finding.state, test, engine.indexOfOutcome(test, finding.outcome), this.looksBefore(test, index))
     })
     const base = sets.odds.slice(0, sets.base)
-    // Against underflow: a finding counts as so many times as likely as where it is likeliest.
+    // However many findings there are: after each the likeliest set weighs one.
     const scales = columns.map((column) => {
       column.fillBase()
       const { values } = column
       let most = 0
-      for (let set = 0; set < sets.base; set++) most = Math.max(most, values[set] as number)
-      for (let set = 0; set < sets.base; set++) base[set] = ((base[set] as number) * (values[set] as number)) / most
+      for (let set = 0; set < sets.base; set++) most = Math.max(most, base[set] = (base[set] as number) * (values[set] as number))
+      for (let set = 0; set < sets.base; set++) base[set] = (base[set] as number) / most
       return most
     })
     const ranked = sets.rankTriples(base)

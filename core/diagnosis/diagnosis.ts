@@ -24,6 +24,8 @@ export interface BenchNow {
   readonly off?: readonly string[]
   /** Tests that could not be done, or are not wanted. */
   readonly refused?: readonly string[]
+  /** Confirmed suspects that are to stay as they are: left undone, or declined by the owner. */
+  readonly leave?: readonly string[]
 }
 
 export interface SuspectReport {
@@ -84,7 +86,10 @@ export interface SearchReport {
   readonly nothingElse: number
   readonly next: readonly NextTestReport[]
   readonly contradictions: ReadonlyArray<{ readonly repeat: string; readonly against: string; readonly chance: number; readonly words: string }>
-  readonly withheld: ReadonlyArray<{ readonly test: string; readonly why: string }>
+  /** Tests not offered, with the reason. */
+  readonly withheld: ReadonlyArray<{ readonly test: string; readonly words: string; readonly why: string }>
+  /** Share of the belief expected to lie in sets of three faults that were not followed. */
+  readonly leftOut: number
   /** Chance of every component's place by its most suspected fault, for the drawing. */
   readonly byPlace: ReadonlyArray<{ readonly place: string; readonly components: readonly string[]; readonly links: readonly string[]; readonly chance: number }>
 }
@@ -191,7 +196,8 @@ export class Diagnosis {
       nothingElse: belief.nothingHidden,
       next: this.offered(choices, advice).map((choice) => this.describeTest(choices, choice)),
       contradictions: contradictions(belief, minutes).map(({ finding, against, chance }) => ({ repeat: words(finding), against: words(against), chance, words: this.contradictionInWords(history, finding, against) })),
-      withheld: choices.withheld.map(({ test, why }) => ({ test: engine.tests[test]?.id ?? '', why })),
+      withheld: choices.withheld.map(({ test, why }) => ({ test: engine.tests[test]?.id ?? '', words: engine.tests[test]?.name ?? '', why })),
+      leftOut: belief.leftOut,
       byPlace: this.byPlace(marginals),
     }
   }
@@ -217,7 +223,8 @@ export class Diagnosis {
   /** The one thing to do next, and why. */
   advise(belief: Belief, choices: Choices, bench: BenchNow): Advice {
     const { engine } = this
-    const [confirmed] = [...belief.here.given].sort((first, second) => this.costs.repair(this.costs.groupOf[first] as number, new Set(bench.off ?? [])).total - this.costs.repair(this.costs.groupOf[second] as number, new Set(bench.off ?? [])).total)
+    const left = new Set(bench.leave ?? [])
+    const [confirmed] = belief.here.given.filter((index) => !left.has(engine.suspects[index]?.id ?? '')).sort((first, second) => this.costs.repair(this.costs.groupOf[first] as number, new Set(bench.off ?? [])).total - this.costs.repair(this.costs.groupOf[second] as number, new Set(bench.off ?? [])).total)
     if (confirmed !== undefined) {
       const suspect = engine.suspects[confirmed] as CompiledEngine['suspects'][number]
       return { kind: 'repair', suspect: suspect.id, why: `It is confirmed that ${suspect.name}. Mend it, then test again: finding one does not end the search.` }

@@ -3,6 +3,7 @@ import type { JobBook, JournalRow } from '../../shared/book'
 import type { Database } from '../db/book'
 import { component, continuityReading, engine, engineType, finding, job, journal, note, owner, partWanted, person, photograph, reading, searchEntry, sheet } from '../db/schema'
 import { notInTheBook } from '../problems'
+import { earlierFindings } from './earlier-findings'
 import { readLearned } from './read-learned'
 
 /** Everything of one job, for its screen and its hand-back sheet. */
@@ -26,6 +27,7 @@ export async function readJob(database: Database, id: string): Promise<JobBook> 
     journalOfJob(database, id),
   ])
   const learned = await readLearned(database, { construction: head.type.templateId ?? head.type.construction, typeId: head.type.id, jobId: id })
+  const earlier = await earlierFindings(database, head.job)
   const { searchText: _searchText, dueOrder: _dueOrder, ...jobRow } = head.job
   return {
     job: { ...jobRow, takenInAt: jobRow.takenInAt.toISOString(), handedBackAt: jobRow.handedBackAt?.toISOString() ?? null },
@@ -47,6 +49,7 @@ export async function readJob(database: Database, id: string): Promise<JobBook> 
     })),
     photographs: photographs.map((row) => ({ ...row, takenAt: row.takenAt.toISOString() })),
     journal: entries,
+    earlier,
   }
 }
 

@@ -1,11 +1,15 @@
 import { eq } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
 import { describe, expect, it } from 'vitest'
+import { Diagnosis } from '../../core/diagnosis/diagnosis'
+import { describeConstruction } from '../../core/knowledge/constructions'
+import { diagnosisKnowledge } from '../../core/knowledge/diagnosis-knowledge'
 import { journal } from '../../server/db/schema'
 import { readJob } from '../../server/services/read-job'
 import type { SearchEntry } from '../../shared/messages/search-entries'
 import { searchOf } from '../../shared/search-history'
 import { problemsOf } from '../../shared/validate'
+import { someJob } from '../support/some-entries'
 import { send, takeInSomething, useTestBook } from '../support/test-book'
 
 const shop = useTestBook()
@@ -72,5 +76,58 @@ describe('the steps of a search', () => {
     expect(searchOf(read, 'Ten years in a damp cellar, on its track.').circumstances).toEqual(['damp-store', 'idle-ten-years'])
     await send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry: { kind: 'known', circumstances: ['carpet'], off: ['body'], missing: ['caliper'] } })
     expect(searchOf(await readJob(shop.book.database, jobId), 'Ten years in a damp cellar')).toMatchObject({ circumstances: ['carpet'], off: ['body'], missing: ['caliper'] })
+  })
+})
+
+async function takeInAgain({ engineId, ownerId }: { engineId: string; ownerId: string }): Promise<string> {
+  const jobId = newId()
+  await send(shop.book, shop.maren, 'job.take-in', { jobId, owner: { existing: ownerId }, type: null, engine: { existing: engineId }, job: someJob })
+  return jobId
+}
+
+describe('what an earlier job left', () => {
+  const lead = 'lead-off@leads.lead.right'
+  const found = async (jobId: string, state: 'declined' | 'mended'): Promise<void> => {
+    const findingId = newId()
+    const fields = { what: 'Lead off', place: '', origin: 'inside', remedy: '' } as const
+    await send(shop.book, shop.maren, 'finding.save', { id: findingId, jobId, fields: { ...fields, state: 'confirmed' } })
+    await send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry: { kind: 'confirmed', suspect: lead, words: 'the lead is off', findingId, believed } })
+    await send(shop.book, shop.maren, 'finding.save', { id: findingId, jobId, fields: { ...fields, state } }, { expectedVersion: 1 })
+    const { job } = await readJob(shop.book.database, jobId)
+    await send(shop.book, shop.maren, 'job.hand-back', { id: jobId, fields: { leftUndone: '', lubricants: '', dueAgain: '', partsReturned: '', price: null } }, { expectedVersion: job.version })
+  }
+
+  it('is taken as still so in the next, not to be mended unasked, until it is ruled out there or was mended in between', async () => {
+    const first = await takeInSomething(shop.book, shop.maren)
+    await found(first.jobId, 'declined')
+    const second = await takeInAgain(first)
+    const read = await readJob(shop.book.database, second)
+    expect(read.earlier).toMatchObject([{ jobId: first.jobId, state: 'declined', suspect: lead }])
+    expect(searchOf(read, '')).toMatchObject({ history: { events: [{ kind: 'confirmed', suspect: lead, state: 0 }] }, leave: [lead] })
+    // The engine is described another way now: what has no place in it does not count.
+    expect(searchOf(read, '', [], new Set(['another@place'])).history.events).toEqual([])
+    const ruledOut = { id: newId(), jobId: second, entry: { kind: 'ruled-out', suspect: lead, words: 'the lead is off', believed } } as const
+    await send(shop.book, shop.maren, 'search.add', ruledOut)
+    expect(searchOf(await readJob(shop.book.database, second), '')).toMatchObject({ history: { events: [{ kind: 'ruled-out' }] }, leave: [] })
+    await found(second, 'mended')
+    const third = await takeInAgain(first)
+    expect((await readJob(shop.book.database, third)).earlier).toEqual([])
+  })
+
+  it('declined in this very job it stays known and is not advised', async () => {
+    const { jobId } = await takeInSomething(shop.book, shop.maren)
+    const findingId = newId()
+    const fields = { what: 'Lead off', place: '', origin: 'inside', remedy: '' } as const
+    await send(shop.book, shop.maren, 'finding.save', { id: findingId, jobId, fields: { ...fields, state: 'declined' } })
+    await send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry: { kind: 'confirmed', suspect: lead, words: 'the lead is off', findingId, believed } })
+    const search = searchOf(await readJob(shop.book.database, jobId), '')
+    const diagnosis = new Diagnosis(describeConstruction('centre-motor'), diagnosisKnowledge)
+    const suspect = diagnosis.engine.suspects[0]?.id ?? ''
+    const history = { findings: [], events: [{ kind: 'confirmed' as const, suspect, state: 0 }] }
+    expect(search.leave).toEqual([lead])
+    expect(diagnosis.report(history).advice).toMatchObject({ kind: 'repair', suspect })
+    const left = diagnosis.report(history, { leave: [suspect] })
+    expect(left.advice.kind).toBe('test')
+    expect(left.suspects[0]).toMatchObject({ id: suspect, confirmed: true })
   })
 })

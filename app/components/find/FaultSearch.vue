@@ -2,6 +2,8 @@
 import { equipment as allEquipment } from '~~/core/diagnosis/knowledge-schema'
 import type { NextTestReport, SuspectReport } from '~~/core/diagnosis/diagnosis'
 import { learnedPriors } from '~~/core/diagnosis/learned-priors'
+import { placesOf } from '~~/core/diagnosis/places-of'
+import { suspectsOf } from '~~/core/diagnosis/suspects'
 import type { JobBook } from '~~/shared/book'
 import type { EngineDescription } from '~~/core/engine/description-schema'
 import { diagnosisKnowledge } from '~~/core/knowledge/diagnosis-knowledge'
@@ -18,7 +20,8 @@ const { setState } = useFindingState(computed(() => props.book))
 const suspected = computed(() => props.book.findings.filter((finding) => finding.state === 'suspected'))
 
 const gathered = computed(() => gatheredFindings(props.book, props.description, diagnosisKnowledge))
-const search = computed(() => searchOf(props.book, `${props.book.engine.history} ${props.book.job.complaint} ${props.book.job.conditionOnArrival}`, gathered.value))
+const search = computed(() => searchOf(props.book, `${props.book.engine.history} ${props.book.job.complaint} ${props.book.job.conditionOnArrival}`, gathered.value, knownSuspects.value))
+const knownSuspects = computed(() => new Set(suspectsOf(props.description, placesOf(props.description), diagnosisKnowledge, new Set(), {}).map((suspect) => suspect.id)))
 
 /** What the shop’s closed jobs make of the shipped chances. */
 const learned = computed(() => learnedPriors(props.description, diagnosisKnowledge, props.book.learned.construction, props.book.learned.type))
@@ -32,7 +35,7 @@ const { report, progress, failure } = useDiagnosis(() => ({
   description: props.description,
   context: { learned: Object.fromEntries(learned.value.map((entry) => [entry.fault, entry.factor])), circumstances: search.value.circumstances, equipment: allEquipment.filter((piece) => !search.value.missing.includes(piece)) },
   history: search.value.history,
-  bench: { off: search.value.off, refused: search.value.refused },
+  bench: { off: search.value.off, refused: search.value.refused, leave: search.value.leave },
 }))
 const steps = useSearchSteps(computed(() => props.book), report)
 
@@ -52,6 +55,13 @@ const others = computed(() => (report.value?.next ?? []).filter((test) => test.i
 const repair = computed(() => (report.value?.advice.kind === 'repair' && chosen.value === null ? report.value.suspects.find((suspect) => report.value?.advice.kind === 'repair' && suspect.id === report.value.advice.suspect) ?? null : null))
 const prove = computed(() => (report.value?.advice.kind === 'prove' || report.value?.advice.kind === 'done' ? report.value.advice : null))
 
+const testWords = (id: string): string => report.value?.next.find((test) => test.id === id)?.words ?? report.value?.withheld.find((entry) => entry.test === id)?.words ?? id
+/** What is not offered, by the reason. */
+const withheld = computed(() => {
+  const byReason = new Map<string, string[]>()
+  for (const { words, why } of report.value?.withheld ?? []) byReason.set(why, [...byReason.get(why) ?? [], words])
+  return [...byReason]
+})
 const partNames = computed(() => new Map(props.description.parts.map((part) => [part.id, part.name.toLowerCase()])))
 const partName = (id: string): string => partNames.value.get(id) ?? id
 const findingWords = (id: string): string => {
@@ -114,11 +124,15 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
         <span class="label">{{ prove.kind === 'prove' ? 'Now prove it' : 'Search ended' }}</span>
         <h2>{{ prove.kind === 'prove' ? 'Everything has to pass once more' : report.nothingElse > 0.9 ? 'Nothing left to look for' : 'No further by tests' }}</h2>
         <p>{{ prove.why }}</p>
-        <ul v-if="prove.kind === 'prove'" class="proofs"><li v-for="id in prove.tests" :key="id"><button type="button" class="plain" :disabled="!report.next.some((test) => test.id === id)" @click="chosen = id">{{ report.next.find((test) => test.id === id)?.words ?? id }}</button></li></ul>
+        <ul v-if="prove.kind === 'prove'" class="proofs"><li v-for="id in prove.tests" :key="id"><button type="button" class="plain" :disabled="!report.next.some((test) => test.id === id)" @click="chosen = id">{{ testWords(id) }}</button></li></ul>
         <div v-else><NuxtLink :to="`/jobs/${book.job.id}/prove`" class="plain">To Prove</NuxtLink></div>
       </article>
       <p v-if="card && !repair && byWheel" class="quiet">The sheet takes it wheel by wheel and enters the outcome by itself: <button type="button" class="plain" @click="emit('wheels')">Wheel by wheel <kbd>W</kbd></button></p>
       <div v-if="others.length > 0 && !prove" class="others"><span class="label">Or</span><button v-for="test in others" :key="test.id" type="button" class="other" @click="chosen = test.id"><b>{{ test.words }}</b><span class="quiet">{{ test.totalMinutes.toFixed(1) }} min{{ test.takesOff.length > 0 ? `, takes off ${test.takesOff.length}` : '' }}</span></button></div>
+      <details v-if="withheld.length > 0" class="withheld">
+        <summary>Not offered: {{ report.withheld.length }} {{ report.withheld.length === 1 ? 'test' : 'tests' }}</summary>
+        <dl><template v-for="[why, names] in withheld" :key="why"><dt>{{ why }}</dt><dd>{{ names.join(', ') }}</dd></template></dl>
+      </details>
       <section aria-label="Current path, shaded by suspicion" class="path">
         <CurrentPathDrawing :description="description" :states="{}" :switches="{}" :point="null" :selected="picked" :probes="[]" :suspicion="suspicion" :reachable="reachable" @select="picked = picked === $event ? null : $event" />
         <p class="quiet legend"><span class="mark high">◆</span> 40 % and more <span class="mark middle">●</span> 15 % and more <span class="mark low">○</span> 5 % and more. Dashed points cannot be reached as it stands.<template v-if="driveSuspects.length > 0"> Drive: {{ driveSuspects.map((place) => `${place.place.replace(/^.*?\./, '').replaceAll('-', ' ')} ${Math.round(place.chance * 100)} %`).join(', ') }}.</template></p>
@@ -135,6 +149,11 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
       </ul>
     </section>
     <SearchKnown :search="search" :removable="removable" :may-write="session.mayWrite" @known="steps.add({ kind: 'known', ...$event })" />
+    <section v-if="book.earlier.length > 0" aria-label="From earlier jobs">
+      <h2>From earlier jobs</h2>
+      <p class="quiet">Found then and not mended. What came out of a search is taken as still so until it is mended or ruled out here.</p>
+      <ul class="ruled-list"><li v-for="row in book.earlier" :key="row.findingId" class="gathered"><span class="label">{{ row.state === 'left' ? 'Left' : 'Declined' }}, job <NuxtLink :to="`/jobs/${row.jobId}`">{{ row.jobNumber }}</NuxtLink></span><span>{{ [row.what, row.place].filter(Boolean).join(', ') }}<template v-if="search.earlier.includes(row)"> <span class="quiet">(counts in the search)</span></template></span><span class="quiet">{{ showDay(row.handedBackAt) }}</span></li></ul>
+    </section>
     <section v-if="search.gathered.length > 0" aria-label="From the sheets">
       <h2>From the sheets</h2>
       <ul class="ruled-list"><li v-for="found in search.gathered" :key="found.id" class="gathered"><span class="label">{{ found.from === 'sheet' ? 'Test sheet' : 'Continuity sheet' }}</span><span>{{ sentence(found.words.replace('Test sheet: ', '')) }}</span><span class="quiet">{{ showMoment(found.at) }}</span></li></ul>
@@ -155,6 +174,7 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
 .others { display: grid; grid-template-columns: max-content 1fr 1fr; gap: 12px; align-items: center; }
 .other { border: 1px solid var(--rule); border-radius: 3px; min-height: 52px; padding: 6px 14px; display: flex; justify-content: space-between; gap: 12px; align-items: center; text-align: left; }
 .other b { font-weight: 600; } .other:hover { border-color: var(--green); } .other .quiet { flex: none; }
+.withheld summary { cursor: pointer; min-height: var(--target); display: inline-flex; align-items: center; color: var(--soft); font-weight: 550; } .withheld dl { margin: 4px 0 8px; display: grid; grid-template-columns: minmax(150px, max-content) 1fr; gap: 6px 18px; } .withheld dt { font-weight: 600; } .withheld dd { margin: 0; color: var(--soft); }
 .path { min-width: 0; border-top: 1px solid var(--rule); padding-top: 10px; }
 .legend { margin-top: 4px; } .mark { margin-left: 10px; font-size: 1.05em; } .mark:first-child { margin-left: 0; } .high { color: var(--red); } .middle, .low { color: var(--amber-ink); }
 .gathered { display: grid; grid-template-columns: 150px 1fr max-content; gap: 12px; align-items: baseline; }
