@@ -60,6 +60,8 @@ function priorOf(fault: Fault, circumstances: ReadonlySet<Circumstance>, learned
 /** The description says what may be wrong with a component; a fault of another state is not one of this engine. */
 function canHave(description: EngineDescription, fault: Fault, place: Place): boolean {
   const { effect } = fault
+  // A wound field has no magnet to grow weak.
+  if (effect.kind === 'magnet') return description.motors.some((motor) => motor.id === place.motor && motor.field === null)
   if (effect.kind !== 'component') return true
   const wanted = effect.state === 'open' && effect.shows !== 'always' ? ['open', 'intermittent'] : [effect.state]
   return place.components.some((id) => description.components.find((component) => component.id === id)?.faults.some((state) => wanted.includes(state)))

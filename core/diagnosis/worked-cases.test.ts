@@ -247,3 +247,12 @@ describe('K, a bad feed under load: the lamp burns, the motor falters on 2 V', (
     expect(any(inArea('pickup', 'wiring'))).toBeGreaterThan(any((suspect) => suspect.fault.area === 'motor' && suspect.fault.effect.kind !== 'none'))
   })
 })
+
+describe('an AC machine', () => {
+  it('has no magnet to grow weak or to be tried, since its field is wound', () => {
+    const { suspects, tests } = new Case('three-rail-single').diagnosis.engine
+    expect(suspects.filter((suspect) => suspect.fault.effect.kind === 'magnet')).toEqual([])
+    expect(tests.map((test) => test.id)).not.toContain('magnet-pull')
+    expect(suspects.some((suspect) => suspect.place.role === 'field')).toBe(true)
+  })
+})
