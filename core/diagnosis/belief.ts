@@ -8,7 +8,7 @@ export interface BeliefEffort {
   readonly mostTriples: number
   readonly leftOut: number
 }
-const usualEffort: BeliefEffort = { mostTriples: 8000, leftOut: 0.02 }
+const usualEffort: BeliefEffort = { mostTriples: 20_000, leftOut: 0.02 }
 const TAKEN_AT_ONCE = 2000
 
 /** All sets below this together weigh less than a thousandth. */
