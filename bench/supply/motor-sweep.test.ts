@@ -4,6 +4,7 @@ import { Casualty } from '../casualty/casualty'
 import type { CasualtyFault } from '../casualty/faults'
 import { sweepMotor, usualPlan } from './motor-sweep'
 import { SimulatedSupply } from './simulated-supply'
+import { spokenTo } from './spoken-to.test-data'
 import type { SweepEvent, SweepInstrument } from './sweep-steps'
 
 const ridge = describeConstruction('centre-motor')
@@ -14,15 +15,8 @@ function bench(faults: CasualtyFault[] = [], clamped = true) {
   const supply = new SimulatedSupply({ clock: () => seconds })
   if (clamped) supply.clamp({ casualty: new Casualty(ridge, faults, { seed: 2, onStand: true }), ...ridge.rails })
   const said: string[] = []
-  const tell = (line: string): Promise<void> => {
-    said.push(line)
-    supply.execute(line)
-    return Promise.resolve()
-  }
-  const instrument: SweepInstrument = {
-    setVolts: (volts) => tell(`VOLT ${volts}`), setAmpsLimit: (amps) => tell(`CURR ${amps}`), output: (on) => tell(`OUTP ${on ? 'ON' : 'OFF'}`), reverse: (reversed) => tell(`OUTP:POL ${reversed ? 'INV' : 'NORM'}`), setHertz: (hertz) => tell(`FREQ ${hertz}`),
-    measureVolts: () => Promise.resolve(Number(supply.execute('MEAS:VOLT?'))), measureAmps: () => Promise.resolve(Number(supply.execute('MEAS:CURR?'))),
-  }
+  // A supply that cannot record: the sweep works without.
+  const { record: _record, ...instrument } = spokenTo(supply, said)
   const surroundings = {
     pause: (more: number) => { seconds += more; return Promise.resolve() },
     held: (turn: number) => { expect(supply.isOn).toBe(false); supply.hold(turn * 0.4); return Promise.resolve() },

@@ -4,7 +4,7 @@ import { Casualty } from '../casualty/casualty'
 import type { CasualtyFault } from '../casualty/faults'
 import { relayTest, usualRelayTest, type HeardOfRelay, type RelayTestEvent } from './relay-test'
 import { SimulatedSupply } from './simulated-supply'
-import type { SweepInstrument } from './sweep-steps'
+import { spokenTo } from './spoken-to.test-data'
 
 const twin = describeConstruction('three-rail-twin')
 const leadsOff = twin.motors.map((motor): CasualtyFault => ({ kind: 'component', component: motor.feeds.plus, state: 'open' }))
@@ -13,18 +13,10 @@ async function events(faults: readonly CasualtyFault[], ear: HeardOfRelay = 'sil
   let seconds = 0
   const supply = new SimulatedSupply({ clock: () => seconds })
   supply.clamp({ casualty: new Casualty(twin, [...leadsOff, ...faults], { seed: 5, onStand: true }), ...twin.rails })
-  const tell = (line: string): Promise<void> => {
-    supply.execute(line)
-    return Promise.resolve()
-  }
-  const instrument: SweepInstrument = {
-    setVolts: (volts) => tell(`VOLT ${volts}`), setAmpsLimit: (amps) => tell(`CURR ${amps}`), output: (on) => tell(`OUTP ${on ? 'ON' : 'OFF'}`), reverse: () => tell('OUTP:POL NORM'), setHertz: (hertz) => tell(`FREQ ${hertz}`),
-    measureVolts: () => Promise.resolve(Number(supply.execute('MEAS:VOLT?'))), measureAmps: () => Promise.resolve(Number(supply.execute('MEAS:CURR?'))),
-  }
   const found: RelayTestEvent[] = []
   let asked = false
   const pause = (more: number) => { seconds += more; return Promise.resolve() }
-  for await (const event of relayTest(instrument, usualRelayTest(18), { pause }, () => (asked ? ear : null), () => { asked = false })) {
+  for await (const event of relayTest(spokenTo(supply), usualRelayTest(18), { pause }, () => (asked ? ear : null), () => { asked = false })) {
     if (event.kind === 'asks') asked = true
     found.push(event)
   }

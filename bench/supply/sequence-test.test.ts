@@ -4,7 +4,7 @@ import { Casualty } from '../casualty/casualty'
 import type { CasualtyFault } from '../casualty/faults'
 import { sequenceTest, usualSequenceTest, type SequenceTestEvent } from './sequence-test'
 import { SimulatedSupply } from './simulated-supply'
-import type { SweepInstrument } from './sweep-steps'
+import { spokenTo } from './spoken-to.test-data'
 
 const kontor = describeConstruction('three-rail-single')
 
@@ -14,21 +14,13 @@ async function events(faults: CasualtyFault[], motorOn = true): Promise<{ found:
   const supply = new SimulatedSupply({ clock: () => seconds })
   const casualty = new Casualty(kontor, faults, { seed: 5, onStand: true })
   supply.clamp({ casualty, ...kontor.rails })
-  const tell = (line: string): Promise<void> => {
-    supply.execute(line)
-    return Promise.resolve()
-  }
-  const instrument: SweepInstrument = {
-    setVolts: (volts) => tell(`VOLT ${volts}`), setAmpsLimit: (amps) => tell(`CURR ${amps}`), output: (on) => tell(`OUTP ${on ? 'ON' : 'OFF'}`), reverse: () => tell('OUTP:POL NORM'), setHertz: (hertz) => tell(`FREQ ${hertz}`),
-    measureVolts: () => Promise.resolve(Number(supply.execute('MEAS:VOLT?'))), measureAmps: () => Promise.resolve(Number(supply.execute('MEAS:CURR?'))),
-  }
   const found: SequenceTestEvent[] = []
   const drum: string[] = []
   const position = (): string => casualty.switchPosition('sequence') ?? ''
   const watch = () => (position() === 'forward' || position() === 'reverse' ? position() as 'forward' | 'reverse' : 'stands' as const)
   const pause = (more: number) => { seconds += more; return Promise.resolve() }
   let asked = false
-  for await (const event of sequenceTest(instrument, usualSequenceTest(16, motorOn), { pause }, () => (asked ? watch() : null), () => { asked = false })) {
+  for await (const event of sequenceTest(spokenTo(supply), usualSequenceTest(16, motorOn), { pause }, () => (asked ? watch() : null), () => { asked = false })) {
     if (event.kind === 'asks') asked = true
     if (event.kind === 'position') drum.push(position())
     found.push(event)

@@ -3,7 +3,7 @@ import { Casualty } from '../../bench/casualty/casualty'
 import { SeededRandom } from '../../bench/casualty/random'
 import { sweepMotor, usualSeriesPlan } from '../../bench/supply/motor-sweep'
 import { SimulatedSupply } from '../../bench/supply/simulated-supply'
-import type { SweepInstrument } from '../../bench/supply/sweep-steps'
+import { spokenTo } from '../../bench/supply/spoken-to.test-data'
 import { Circuit, offTheTrack, ohmsBetween } from '../../core/engine/circuit'
 import { motorClamp } from '../../core/engine/motor-clamp'
 import { describeConstruction } from '../../core/knowledge/constructions'
@@ -27,26 +27,13 @@ async function bothSheets(construction: string, seed: number): Promise<{ points:
     const noise = new SeededRandom(seed + 1)
     const supply = new SimulatedSupply({ clock: () => seconds, noise: () => noise.normal() })
     supply.clamp({ casualty: new Casualty(description, off, { seed, onStand: true }), plus: clamp.plus, minus: clamp.minus })
-    const tell = (line: string): Promise<void> => {
-      supply.execute(line)
-      return Promise.resolve()
-    }
-    const read = (query: string): Promise<number> => Promise.resolve(Number(supply.execute(query)))
-    const instrument: SweepInstrument = {
-      setVolts: (volts) => tell(`VOLT ${volts}`), setAmpsLimit: (amps) => tell(`CURR ${amps}`), output: (state) => tell(`OUTP ${state ? 'ON' : 'OFF'}`), reverse: () => tell('OUTP:POL NORM'), setHertz: (hertz) => tell(`FREQ ${hertz}`),
-      measureVolts: () => read('MEAS:VOLT?'), measureAmps: () => read('MEAS:CURR?'),
-      record: (length) => {
-        supply.execute(`TRAC:REC ${length}`)
-        return Promise.resolve({ rate: Number(supply.execute('TRAC:RATE?')), amps: (supply.execute('TRAC:DATA?') ?? '').split(',').map(Number).filter((_, index) => index % 2 === 1) })
-      },
-    }
     const surroundings = {
       pause: (more: number) => { seconds += more; return Promise.resolve() },
       held: (turn: number) => { expect(supply.isOn).toBe(false); supply.hold(turn * 0.37); return Promise.resolve() },
       free: () => { supply.hold(null); return Promise.resolve() },
     }
     const heldOhms: number[] = []
-    for await (const event of sweepMotor(instrument, usualSeriesPlan(NOMINAL, kind), surroundings)) {
+    for await (const event of sweepMotor(spokenTo(supply), usualSeriesPlan(NOMINAL, kind), surroundings)) {
       expect(event.kind).not.toBe('stopped')
       if (event.kind !== 'locked' && event.kind !== 'running') continue
       const [volts, amps] = [Math.abs(event.volts), Math.abs(event.amps)]
