@@ -56,6 +56,31 @@ describe('the sweep of a motor', () => {
     expect(rests((await events()).found)).toBeLessThan(rests(hungry))
   })
 
+  it('with the clamps swapped it reads the same motor: as many volts and amps, the other way round', async () => {
+    const sizes = async (swapped: boolean): Promise<number[]> => {
+      const { instrument, surroundings, supply } = bench()
+      const { plus, minus } = ridge.rails
+      if (swapped) supply.clamp({ casualty: new Casualty(ridge, [], { seed: 2, onStand: true }), plus: minus, minus: plus })
+      const found: number[] = []
+      for await (const event of sweepMotor(instrument, usualPlan(12), surroundings)) if (event.kind === 'running') found.push(Math.abs(event.amps))
+      return found
+    }
+    const [right, swapped] = [await sizes(false), await sizes(true)]
+    expect(swapped).toHaveLength(right.length)
+    for (const [index, amps] of swapped.entries()) expect(Math.abs(amps / (right[index] as number) - 1)).toBeLessThan(0.05)
+  })
+
+  it('with a supply at its limit throughout it stops and says so, or writes down the volts there really were', async () => {
+    for (const ampsLimit of [0.02, 0.08, 0.12]) {
+      const { instrument, surroundings, supply } = bench()
+      const found: SweepEvent[] = []
+      for await (const event of sweepMotor(instrument, { ...usualPlan(12), ampsLimit }, surroundings)) found.push(event)
+      expect(found.at(-1)).toMatchObject({ kind: 'stopped' })
+      for (const event of found) if (event.kind === 'running' || event.kind === 'locked') expect(Math.abs(event.amps)).toBeLessThan(ampsLimit * 1.1)
+      expect(supply.isOn).toBe(false)
+    }
+  })
+
   it('counts what it does up to the end', async () => {
     const doing = (await events()).found.flatMap((event) => (event.kind === 'doing' ? [event] : []))
     expect(doing.map((event) => event.done)).toEqual(doing.map((_, index) => index))
