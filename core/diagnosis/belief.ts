@@ -53,7 +53,7 @@ export class Belief {
       for (let set = 0; set < sets.base; set++) base[set] = (base[set] as number) / most
       return most
     })
-    const ranked = sets.rankTriples(base)
+    const ranked = sets.rankTriples(base, effort.mostTriples)
     let whole = base.reduce((total, weight) => total + weight, 0)
     const exact: Array<readonly [triples: Int32Array, weights: Float64Array]> = []
     for (let taken = 0; taken < effort.mostTriples && ranked.left > effort.leftOut * whole; taken += TAKEN_AT_ONCE) {
@@ -69,18 +69,17 @@ export class Belief {
       for (let at = 0; at < weights.length; at++) whole += weights[at] as number
       exact.push([triples, weights])
     }
-    const weights = new Float64Array(sets.count)
-    weights.set(base)
-    for (const [triples, found] of exact) for (let at = 0; at < triples.length; at++) weights[triples[at] as number] = found[at] as number
-    let sum = 0
-    for (let set = 0; set < weights.length; set++) sum += weights[set] as number
-    const support: number[] = []
-    for (let set = 0; set < weights.length; set++) {
-      weights[set] = (weights[set] as number) / sum
-      if ((weights[set] as number) > NEGLIGIBLE) support.push(set)
+    const chance = new Float64Array(sets.count)
+    const support = new Int32Array(sets.base + exact.reduce((count, [triples]) => count + triples.length, 0))
+    let supported = 0
+    const keep = (set: number, weight: number): void => {
+      chance[set] = weight / whole
+      if (weight > NEGLIGIBLE * whole) support[supported++] = set
     }
-    this.chance = weights
-    this.support = Int32Array.from(support)
+    for (let set = 0; set < sets.base; set++) keep(set, base[set] as number)
+    for (const [triples, weights] of exact) for (let at = 0; at < triples.length; at++) keep(triples[at] as number, weights[at] as number)
+    this.chance = chance
+    this.support = support.subarray(0, supported)
     this.columns = columns.map((column) => column.values)
     this.leftOut = ranked.left > 0 && Number.isFinite(ranked.left) ? ranked.left / (whole + ranked.left) : 0
     this.state = currentState(history)

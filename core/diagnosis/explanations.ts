@@ -23,29 +23,28 @@ export function testimonies(belief: Belief, suspects: readonly number[]): Readon
   const { chance, columns, support, here: { members }, engine } = belief
   const place = new Int16Array(engine.suspects.length).fill(-1)
   for (const [index, suspect] of suspects.entries()) place[suspect] = index
-  const found = suspects.map(() => [] as Testimony[])
-  for (const [finding, column] of columns.entries()) {
-    const withIt = new Float64Array(suspects.length * 2)
-    const total = new Float64Array(2)
-    for (const set of support) {
-      const after = chance[set] as number
-      const before = after / (column[set] as number)
-      total[0] = (total[0] as number) + before
-      total[1] = (total[1] as number) + after
-      for (let at = set * SET; at < set * SET + SET; at++) {
-        const index = (members[at] as number) < 0 ? -1 : place[members[at] as number] as number
-        if (index < 0) continue
-        withIt[index * 2] = (withIt[index * 2] as number) + before
-        withIt[index * 2 + 1] = (withIt[index * 2 + 1] as number) + after
-      }
-    }
-    for (let index = 0; index < suspects.length; index++) {
-      const [before, after] = [withIt[index * 2] as number, withIt[index * 2 + 1] as number]
-      const [otherBefore, otherAfter] = [(total[0] as number) - before, (total[1] as number) - after]
-      if (before <= 0 || otherBefore <= 0) continue
-      const times = after / before / Math.max(1e-12, otherAfter / otherBefore)
-      if (times > SAYS_NOTHING || times < 1 / SAYS_NOTHING) found[index]?.push({ finding, times })
+  const count = columns.length
+  // By suspect and finding: how likely the suspect is without the finding, in times of its evidence.
+  const beforeWith = new Float64Array(suspects.length * count)
+  const afterWith = new Float64Array(suspects.length)
+  const before = new Float64Array(count)
+  let after = 0
+  for (let at = 0; at < support.length; at++) {
+    const set = support[at] as number
+    const weight = chance[set] as number
+    after += weight
+    for (let finding = 0; finding < count; finding++) before[finding] = (before[finding] as number) + weight / (columns[finding]?.[set] as number)
+    for (let member = set * SET; member < set * SET + SET; member++) {
+      const index = (members[member] as number) < 0 ? -1 : place[members[member] as number] as number
+      if (index < 0) continue
+      afterWith[index] = (afterWith[index] as number) + weight
+      for (let finding = 0; finding < count; finding++) beforeWith[index * count + finding] = (beforeWith[index * count + finding] as number) + weight / (columns[finding]?.[set] as number)
     }
   }
+  const found = suspects.map((_, index) => Array.from({ length: count }, (_each, finding): Testimony => {
+    const [withIt, without] = [beforeWith[index * count + finding] as number, (before[finding] as number) - (beforeWith[index * count + finding] as number)]
+    if (withIt <= 0 || without <= 0) return { finding, times: 1 }
+    return { finding, times: (afterWith[index] as number) / withIt / Math.max(1e-12, (after - (afterWith[index] as number)) / without) }
+  }).filter(({ times }) => times > SAYS_NOTHING || times < 1 / SAYS_NOTHING))
   return new Map(suspects.map((suspect, index) => [suspect, (found[index] as Testimony[]).sort((first, second) => Math.abs(Math.log(second.times)) - Math.abs(Math.log(first.times)))]))
 }

@@ -8,6 +8,15 @@ const TIMES_LESS = 1e8
 /** Of the histogram that finds the bar, in natural logarithms. */
 const BIN = 0.25
 const NEVER = -1e4
+const BINS = Math.ceil(Math.log(TIMES_LESS) / BIN) + 1
+
+/** Natural logarithms: of each item against nothing hidden, of each pair against its two apart, of nothing hidden, and the least that counts. */
+interface Expectations {
+  readonly own: Float64Array
+  readonly times: Float64Array
+  readonly nothing: number
+  readonly lowest: number
+}
 
 /**
  * Sets of up to three hidden faults, numbered once and for all: nothing, every one, every two, and those sets of three
@@ -24,7 +33,6 @@ export class HypothesisSets {
   private readonly order: number
   private readonly pairs: Int32Array
   private readonly triples = new Map<number, number>()
-  private candidates = { keys: new Int32Array(1 << 14), values: new Float64Array(1 << 14) }
 
   constructor(private readonly items: readonly Item[]) {
     this.order = items.length
@@ -60,63 +68,83 @@ export class HypothesisSets {
    * superposition). What is taken so is weighed exactly by the caller.
    *
    * @param weights of the base sets, in any unit
+   * @param most so many will be taken at most; of the rest only the weight is known
    */
-  rankTriples(weights: ArrayLike<number>): RankedTriples {
-    const { order, pairs, items } = this
+  rankTriples(weights: ArrayLike<number>, most = Number.POSITIVE_INFINITY): RankedTriples {
+    const { order } = this
     if ((order * (order - 1) * (order - 2)) / 6 <= FEW) return new RankedTriples([this.everyTriple()], [Number.POSITIVE_INFINITY])
+    const expected = this.expectations(weights)
+    // Expected to be likelier than anything of fewer, it is taken first; how much likelier, such an expectation cannot say.
+    const sizes = new Int32Array(BINS)
+    this.eachTriple(expected, expected.lowest, (_key, bin) => {
+      sizes[bin] = (sizes[bin] as number) + 1
+    })
+    let [first, kept] = [BINS, 0]
+    while (first > 0 && kept < most) kept += sizes[--first] as number
+    const bins = Array.from({ length: BINS - first }, (_, index) => new Int32Array(sizes[first + index] as number))
+    const filled = new Int32Array(bins.length)
+    this.eachTriple(expected, expected.lowest + first * BIN, (key, bin) => {
+      const place = bin - first
+      if (place < 0) return
+      const at = filled[place] as number
+      ;(bins[place] as Int32Array)[at] = key
+      filled[place] = at + 1
+    })
+    const weigh = (bin: number): number => Math.exp(expected.lowest + (bin + 0.5) * BIN)
+    let beyond = 0
+    for (let bin = 0; bin < first; bin++) beyond += (sizes[bin] as number) * weigh(bin)
+    return new RankedTriples(bins.reverse(), bins.map((_, index) => weigh(BINS - 1 - index)), (key) => this.triple(key), beyond)
+  }
+
+  /** What the base sets let one expect of sets of three, in natural logarithms. */
+  private expectations(weights: ArrayLike<number>): Expectations {
+    const { order, pairs, items } = this
     const log = (set: number): number => Math.max(NEVER, Math.log(weights[set] as number))
     const nothing = log(0)
     const single = Float64Array.from(items, (_, item) => log(1 + item))
-    const pair = new Float64Array(order * order).fill(2 * NEVER)
     let top = nothing
-    for (let set = 0; set < this.base; set++) if ((weights[set] as number) > 0) top = Math.max(top, log(set))
-    for (let at = 0; at < pairs.length; at++) if ((pairs[at] as number) >= 0) pair[at] = log(pairs[at] as number)
-    const lowest = top - Math.log(TIMES_LESS)
-    // Expected to be likelier than anything of fewer, it is taken first; how much likelier, such an expectation cannot say.
-    const highest = Math.ceil(Math.log(TIMES_LESS) / BIN)
-    const candidates = this.triplesFrom(pair, single, nothing, lowest)
-    const binOf = (at: number): number => Math.min(highest, Math.floor(((candidates.values[at] as number) - lowest) / BIN))
-    const sizes = new Int32Array(highest + 1)
-    for (let at = 0; at < candidates.count; at++) {
-      const bin = binOf(at)
-      sizes[bin] = (sizes[bin] as number) + 1
+    for (const weight of single) top = Math.max(top, weight)
+    const times = new Float64Array(order * order).fill(2 * NEVER)
+    for (let first = 0; first < order; first++) {
+      for (let second = first + 1; second < order; second++) {
+        const set = pairs[first * order + second] as number
+        if (set < 0) continue
+        const pair = log(set)
+        top = Math.max(top, pair)
+        // How much likelier both are together than each for itself would have it.
+        times[first * order + second] = pair - (single[first] as number) - (single[second] as number) + nothing
+      }
     }
-    const bins = Array.from(sizes, (size) => new Int32Array(size))
-    sizes.fill(0)
-    for (let at = 0; at < candidates.count; at++) {
-      const bin = binOf(at)
-      const place = sizes[bin] as number
-      sizes[bin] = place + 1
-      ;(bins[bin] as Int32Array)[place] = candidates.keys[at] as number
-    }
-    return new RankedTriples(bins.reverse(), bins.map((_, index) => Math.exp(lowest + (highest - index + 0.5) * BIN)), (key) => this.triple(key))
+    return { own: single.map((weight) => weight - nothing), times, nothing, lowest: top - Math.log(TIMES_LESS) }
   }
 
-  /** Sets of three that are expected to weigh at least so much, as logarithms; by key. Overwritten by the next call. */
-  private triplesFrom(pair: Float64Array, single: Float64Array, nothing: number, least: number): { readonly count: number; readonly keys: Int32Array; readonly values: Float64Array } {
+  /** Calls back with the key and the bin of every set of three that is expected to weigh at least so much. */
+  private eachTriple({ own, times, nothing, lowest }: Expectations, least: number, found: (key: number, bin: number) => void): void {
     const { order } = this
-    let { keys, values } = this.candidates
-    let count = 0
+    // The most any third can add, which lets whole rows be passed over.
+    const withSecond = new Float64Array(order)
+    for (let second = 0; second < order; second++) {
+      let best = 2 * NEVER
+      for (let third = second + 1; third < order; third++) best = Math.max(best, (times[second * order + third] as number))
+      withSecond[second] = best
+    }
+    const perBin = 1 / BIN
     for (let first = 0; first < order; first++) {
       const one = first * order
+      let withFirst = 2 * NEVER
+      for (let third = first + 1; third < order; third++) withFirst = Math.max(withFirst, (own[third] as number) + (times[one + third] as number))
       for (let second = first + 1; second < order; second++) {
         const two = second * order
-        const known = (pair[one + second] as number) - (single[first] as number) - (single[second] as number) + nothing
-        if (known < NEVER) continue
+        const known = nothing + (own[first] as number) + (own[second] as number) + (times[one + second] as number)
+        if (known + withFirst + (withSecond[second] as number) < least) continue
         for (let third = second + 1; third < order; third++) {
-          const value = known + (pair[one + third] as number) + (pair[two + third] as number) - (single[third] as number)
+          const value = known + (own[third] as number) + (times[one + third] as number) + (times[two + third] as number)
           if (value < least) continue
-          if (count === keys.length) {
-            keys = grown(keys, new Int32Array(2 * count))
-            values = grown(values, new Float64Array(2 * count))
-            this.candidates = { keys, values }
-          }
-          keys[count] = (one + second) * order + third
-          values[count++] = value
+          const bin = ((value - lowest) * perBin) | 0
+          found((one + second) * order + third, bin < BINS ? bin : BINS - 1)
         }
       }
     }
-    return { count, keys, values }
   }
 
   private everyTriple(): Int32Array {
@@ -167,12 +195,13 @@ export class RankedTriples {
    * @param bins keys of the sets, likeliest bin first
    * @param weights expected of a set of each bin
    * @param setOf the number of the set with such a key
+   * @param beyond what sets in no bin are expected to weigh together
    */
-  constructor(private readonly bins: readonly Int32Array[], private readonly weights: readonly number[], private readonly setOf: (key: number) => number = (key) => key) {}
+  constructor(private readonly bins: readonly Int32Array[], private readonly weights: readonly number[], private readonly setOf: (key: number) => number = (key) => key, private readonly beyond = 0) {}
 
   /** What all those not taken are expected to weigh together. */
   get left(): number {
-    let sum = 0
+    let sum = this.beyond
     for (let bin = this.bin; bin < this.bins.length; bin++) {
       const size = (this.bins[bin] as Int32Array).length - (bin === this.bin ? this.place : 0)
       if (size > 0) sum += size * (this.weights[bin] as number)

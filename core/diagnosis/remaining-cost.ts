@@ -11,6 +11,22 @@ export interface GroupPrices {
 
 const NEVER = 0x7fffffff
 
+/** Groups behind the same parts, and how far down they are in the order being made. */
+class Cluster {
+  /** Those that may be at fault, most chance per minute first. */
+  readonly waiting: Int16Array
+  count = 0
+  from = 0
+  /** What opening it now would bring: chance per minute with its best few groups, which end before `bestEnd`. */
+  bestRate = 0
+  bestEnd = 0
+  stale = true
+
+  constructor(readonly parts: Int16Array, readonly groups: Int16Array) {
+    this.waiting = new Int16Array(groups.length)
+  }
+}
+
 /**
  * Expected minutes until nothing is left, if from now on one group after the other were looked at, or mended where
  * that is cheaper, in the order of chance over cost: for one fault with independent costs this order is the best
@@ -28,17 +44,24 @@ export class RemainingCost {
   private readonly takenAt: Int32Array
   private readonly counted: Int32Array
   private readonly rank: Int32Array
-  /** Groups behind the same parts. */
-  private readonly clusters: ReadonlyArray<{ readonly parts: Int16Array; readonly groups: readonly number[] }>
+  private readonly rate: Float64Array
+  private readonly clusters: readonly Cluster[]
+  /** By part: the clusters behind it. */
+  private readonly behind: ReadonlyArray<readonly Cluster[]>
   private readonly spentAfter: Float64Array
   private stamp = 1
-  private readonly order: number[] = []
+  private readonly order: Int16Array
+  private ordered = 0
+  /** Sets that need the same groups cost the same: by set its kind, and of each kind its groups, each once. */
+  private readonly kindOf: Int32Array
+  private readonly kinds: Int16Array
+  private readonly kindWeights: Float64Array
 
   /**
    * @param prices of every group and part
    * @param groups of each set: three group indices each, −1 where there is none
    */
-  constructor({ lookMinutes, lookParts, repairParts, partCost }: GroupPrices, private readonly groups: Int16Array) {
+  constructor({ lookMinutes, lookParts, repairParts, partCost }: GroupPrices, groups: Int16Array) {
     const count = lookMinutes.length
     this.groupChance = new Float64Array(count)
     this.lookMinutes = Float64Array.from(lookMinutes)
@@ -47,15 +70,35 @@ export class RemainingCost {
     this.takenAt = new Int32Array(partCost.length)
     this.counted = new Int32Array(partCost.length)
     this.rank = new Int32Array(count)
+    this.rate = new Float64Array(count)
     this.spentAfter = new Float64Array(count)
-    const clusters = new Map<string, { parts: Int16Array; groups: number[] }>()
+    this.order = new Int16Array(count)
+    const clusters = new Map<string, { parts: readonly number[]; groups: number[] }>()
     for (const [group, parts] of lookParts.entries()) {
       const key = parts.join()
       const known = clusters.get(key)
       if (known) known.groups.push(group)
-      else clusters.set(key, { parts: Int16Array.from(parts), groups: [group] })
+      else clusters.set(key, { parts, groups: [group] })
     }
-    this.clusters = [...clusters.values()]
+    this.clusters = [...clusters.values()].map((cluster) => new Cluster(Int16Array.from(cluster.parts), Int16Array.from(cluster.groups)))
+    this.behind = partCost.map((_, part) => this.clusters.filter((cluster) => cluster.parts.includes(part)))
+    const sets = groups.length / 3
+    this.kindOf = new Int32Array(sets)
+    const kinds: number[] = []
+    const known = new Map<number, number>()
+    for (let set = 0; set < sets; set++) {
+      const [low, middle, high] = eachOnce(groups[set * 3] as number, groups[set * 3 + 1] as number, groups[set * 3 + 2] as number)
+      const key = ((low + 1) * (count + 1) + middle + 1) * (count + 1) + high + 1
+      let kind = known.get(key)
+      if (kind === undefined) {
+        kind = known.size
+        known.set(key, kind)
+        kinds.push(low, middle, high)
+      }
+      this.kindOf[set] = kind
+    }
+    this.kinds = Int16Array.from(kinds)
+    this.kindWeights = new Float64Array(known.size)
   }
 
   /**
@@ -65,39 +108,44 @@ export class RemainingCost {
    * @returns minutes for weights that add up to one, otherwise times their sum
    */
   of(weights: Float64Array, count: number, off: Iterable<number>): number {
-    const { groupChance, groups } = this
-    groupChance.fill(0)
+    const { groupChance, kinds, kindOf, kindWeights } = this
+    kindWeights.fill(0)
     for (let set = 0; set < count; set++) {
-      const weight = weights[set] as number
+      const kind = kindOf[set] as number
+      kindWeights[kind] = (kindWeights[kind] as number) + (weights[set] as number)
+    }
+    groupChance.fill(0)
+    for (let kind = 0; kind < kindWeights.length; kind++) {
+      const weight = kindWeights[kind] as number
       if (weight === 0) continue
-      const [first, second, third] = [groups[set * 3] as number, groups[set * 3 + 1] as number, groups[set * 3 + 2] as number]
-      if (first >= 0) groupChance[first] = (groupChance[first] as number) + weight
-      if (second >= 0 && second !== first) groupChance[second] = (groupChance[second] as number) + weight
-      if (third >= 0 && third !== first && third !== second) groupChance[third] = (groupChance[third] as number) + weight
+      for (let at = kind * 3; at < kind * 3 + 3; at++) {
+        const group = kinds[at] as number
+        if (group >= 0) groupChance[group] = (groupChance[group] as number) + weight
+      }
     }
     this.putInOrder(off)
     let total = 0
-    for (let set = 0; set < count; set++) {
-      const weight = weights[set] as number
-      if (weight > 0) total += weight * this.minutesFor(set)
+    for (let kind = 0; kind < kindWeights.length; kind++) {
+      const weight = kindWeights[kind] as number
+      if (weight > 0) total += weight * this.minutesFor(kind)
     }
     return total
   }
 
-  /** Down the order to the set's last fault, and what its own repairs have to take off besides. */
-  private minutesFor(set: number): number {
-    const { groups, spentAfter, takenAt, partCost, repairParts, counted } = this
+  /** Down the order to the last fault of such a set, and what its own repairs have to take off besides. */
+  private minutesFor(kind: number): number {
+    const { kinds, spentAfter, takenAt, partCost, repairParts, counted } = this
     let minutes = 0
     let last = -1
-    for (let at = set * 3; at < set * 3 + 3; at++) {
-      const group = groups[at] as number
+    for (let at = kind * 3; at < kind * 3 + 3; at++) {
+      const group = kinds[at] as number
       if (group < 0 || (spentAfter[group] as number) <= minutes) continue
       minutes = spentAfter[group] as number
       last = this.rank[group] as number
     }
     const stamp = ++this.stamp
-    for (let at = set * 3; at < set * 3 + 3; at++) {
-      const group = groups[at] as number
+    for (let at = kind * 3; at < kind * 3 + 3; at++) {
+      const group = kinds[at] as number
       if (group < 0) continue
       const parts = repairParts[group] as Int16Array
       for (let index = 0; index < parts.length; index++) {
@@ -115,47 +163,90 @@ export class RemainingCost {
    * the bare look, whose best few groups together have most chance per minute.
    */
   private putInOrder(off: Iterable<number>): void {
-    const { groupChance, lookMinutes, takenAt, partCost, order, clusters } = this
-    order.length = 0
+    const { groupChance, lookMinutes, takenAt, partCost, order, clusters, rate } = this
+    this.ordered = 0
     takenAt.fill(NEVER)
     for (const part of off) takenAt[part] = -1
-    const waiting = clusters.map(({ parts, groups }) => ({
-      parts,
-      groups: groups.filter((group) => (groupChance[group] as number) > 0).sort((first, second) => (groupChance[second] as number) / (lookMinutes[second] as number) - (groupChance[first] as number) / (lookMinutes[first] as number)),
-      from: 0,
-    })).filter((cluster) => cluster.groups.length > 0)
+    for (let group = 0; group < rate.length; group++) rate[group] = (groupChance[group] as number) / (lookMinutes[group] as number)
+    let left = 0
+    for (const cluster of clusters) {
+      this.line(cluster)
+      left += cluster.count
+    }
     let spent = 0
-    while (waiting.length > 0) {
-      let [best, bestRate, bestEnd] = [0, -1, 0]
-      for (const [index, cluster] of waiting.entries()) {
-        let minutes = 0
-        for (const part of cluster.parts) if (takenAt[part] === NEVER) minutes += partCost[part] as number
-        let chance = 0
-        for (let at = cluster.from; at < cluster.groups.length; at++) {
-          const group = cluster.groups[at] as number
-          chance += groupChance[group] as number
-          minutes += lookMinutes[group] as number
-          if (chance / minutes > bestRate) [best, bestRate, bestEnd] = [index, chance / minutes, at + 1]
-        }
+    while (left > 0) {
+      let best: Cluster | null = null
+      for (const cluster of clusters) {
+        if (cluster.from >= cluster.count) continue
+        if (cluster.stale) this.look(cluster)
+        if (!best || cluster.bestRate > best.bestRate) best = cluster
       }
-      const chosen = waiting[best] as (typeof waiting)[number]
-      for (const part of chosen.parts) {
+      const chosen = best as Cluster
+      const { parts, waiting } = chosen
+      for (let at = 0; at < parts.length; at++) {
+        const part = parts[at] as number
         if (takenAt[part] !== NEVER) continue
-        takenAt[part] = order.length
+        takenAt[part] = this.ordered
         spent += partCost[part] as number
+        for (const cluster of this.behind[part] as readonly Cluster[]) cluster.stale = true
       }
-      for (; chosen.from < bestEnd; chosen.from++) {
-        const group = chosen.groups[chosen.from] as number
+      left -= chosen.bestEnd - chosen.from
+      for (; chosen.from < chosen.bestEnd; chosen.from++) {
+        const group = waiting[chosen.from] as number
         spent += lookMinutes[group] as number
-        this.rank[group] = order.push(group) - 1
+        order[this.ordered] = group
+        this.rank[group] = this.ordered++
         this.spentAfter[group] = spent
       }
-      if (chosen.from >= chosen.groups.length) waiting.splice(best, 1)
+      chosen.stale = true
     }
+  }
+
+  /** Lines a cluster's groups up, most chance per minute first, those that cannot be at fault left out. */
+  private line(cluster: Cluster): void {
+    const { rate } = this
+    const { groups, waiting } = cluster
+    let count = 0
+    for (let at = 0; at < groups.length; at++) {
+      const group = groups[at] as number
+      const mine = rate[group] as number
+      if (mine <= 0) continue
+      let place = count++
+      for (; place > 0 && (rate[waiting[place - 1] as number] as number) < mine; place--) waiting[place] = waiting[place - 1] as number
+      waiting[place] = group
+    }
+    cluster.count = count
+    cluster.from = 0
+    cluster.stale = true
+  }
+
+  /** How much chance per minute opening a cluster brings now. */
+  private look(cluster: Cluster): void {
+    const { groupChance, lookMinutes, takenAt, partCost } = this
+    const { parts, waiting, count } = cluster
+    let minutes = 0
+    for (let at = 0; at < parts.length; at++) if (takenAt[parts[at] as number] === NEVER) minutes += partCost[parts[at] as number] as number
+    let chance = 0
+    cluster.bestRate = -1
+    for (let at = cluster.from; at < count; at++) {
+      const group = waiting[at] as number
+      chance += groupChance[group] as number
+      minutes += lookMinutes[group] as number
+      if (chance / minutes <= cluster.bestRate) continue
+      cluster.bestRate = chance / minutes
+      cluster.bestEnd = at + 1
+    }
+    cluster.stale = false
   }
 
   /** The groups in the order they would be mended, after the last call of `of`. */
   get sequence(): readonly number[] {
-    return this.order
+    return [...this.order.subarray(0, this.ordered)]
   }
+}
+
+/** Three groups in order, each once; −1 where there are fewer. */
+function eachOnce(...groups: [number, number, number]): [number, number, number] {
+  const once = [...new Set(groups)].filter((group) => group >= 0).sort((first, second) => first - second)
+  return [once[0] ?? -1, once[1] ?? -1, once[2] ?? -1]
 }
