@@ -51,11 +51,11 @@ function flawsOfTest(test: Test): KnowledgeFlaw[] {
   const here = `tests/${test.id}/outcomes`
   const ids = test.outcomes.map((outcome) => outcome.id)
   if (new Set(ids).size < ids.length) return [{ place: here, message: `An outcome of “${test.id}” is there twice.` }]
-  if (test.reading.kind === 'signs') {
+  const wanted = outcomesOfReading(test.reading)
+  if (wanted === null) {
     const leaks = test.outcomes.slice(1).reduce((sum, outcome) => sum + outcome.leak, 0)
     return leaks < 1 ? [] : [{ place: here, message: `With nothing wrong the outcomes of “${test.id}” already add up to more than one.` }]
   }
-  const wanted = outcomesOfReading[test.reading.kind]
   const missing = wanted.find((id) => !ids.includes(id))
   if (missing) return [{ place: here, message: `The outcome “${missing}” of “${test.id}” is missing.` }]
   const unknown = ids.find((id) => !wanted.includes(id))

@@ -25,6 +25,13 @@ export interface Run {
   readonly lamp: number
 }
 
+/** What a decoder says on the programming track. */
+export interface Programming {
+  readonly answers: boolean
+  readonly dcOperation: boolean
+  readonly addressKnown: boolean
+}
+
 /** Everything a meter could read with these things wrong, and nothing coming and going. */
 export interface Signature {
   readonly runs: Readonly<Partial<Record<Feed, Run>>>
@@ -32,6 +39,8 @@ export interface Signature {
   readonly motorOhms: readonly number[]
   /** Ω from a wheel on each side of each place to the motor lead of its pole, the engine off the track; by the place's first component. */
   readonly wheelOhms: ReadonlyMap<string, readonly number[]>
+  /** Null without a decoder. */
+  readonly programming: Programming | null
 }
 
 /** What is wrong, as the circuit takes it. */
@@ -52,6 +61,10 @@ const RUN_VOLTS = 9
 const LIMIT_AMPS = 2
 const SUPPLY_OHMS = 0.1
 const POOR_SUPPLY_OHMS = 120
+/** A programming track feeds so many volts and gives way at so many amperes; an answer is at least so many more (NMRA S-9.2.3). */
+const PROGRAMMING_VOLTS = 12
+const PROGRAMMING_LIMIT_AMPS = 0.25
+const ANSWER_AMPS = 0.06
 const NO_OHMS = Number.POSITIVE_INFINITY
 
 /** Two points of the network at which something is put on or read. */
@@ -166,12 +179,26 @@ export class SignatureSolver {
     if (silentFeeds.length > 0) this.runAll(runs, silentFeeds, assembled, silent, faults)
     else assembled.network.factorise(silent)
     const railOhms = ohms(assembled.network, this.railPort)
+    const programming = this.decoder ? this.program(assembled, railOhms, faults) : null
+    if (programming) assembled.network.factorise(silent)
     for (const index of this.railComponents) silent[index] = 0
     assembled.network.factorise(silent)
     return {
       runs, railOhms,
       motorOhms: this.terminalPorts.map((port) => (port ? ohms(assembled.network, port) : NO_OHMS)),
       wheelOhms: new Map([...this.wheelPorts].map(([id, ports]) => [id, ports.map((port) => ohms(assembled.network, port))])),
+      programming,
+    }
+  }
+
+  /** The answer is a pulse through the motor: without contact, without a motor or beside a short circuit there is none. */
+  private program(assembled: Assembled, silentOhms: number, faults: readonly ElectricalFault[]): Programming {
+    assembled.network.factorise(this.conductances(assembled, 'straight', faults))
+    const answering = PROGRAMMING_VOLTS / (ohms(assembled.network, this.railPort) + SUPPLY_OHMS) - PROGRAMMING_VOLTS / (silentOhms + SUPPLY_OHMS)
+    const allows = (power: 'dc' | 'dcc'): boolean => faults.every(({ decoderRunsOn }) => !decoderRunsOn || decoderRunsOn.includes(power))
+    return {
+      answers: faults.every(({ decoderRunsOn }) => decoderRunsOn?.length !== 0) && silentOhms > PROGRAMMING_VOLTS / PROGRAMMING_LIMIT_AMPS && answering >= ANSWER_AMPS,
+      dcOperation: allows('dc'), addressKnown: allows('dcc'),
     }
   }
 

@@ -5,7 +5,7 @@ import { Type, type Static } from '@sinclair/typebox'
  * there; which parts of a given engine play that role, and what a test then reads, is worked out from the engine.
  */
 
-export const KNOWLEDGE_VERSION = 1
+export const KNOWLEDGE_VERSION = 2
 
 const closed = { additionalProperties: false } as const
 const Id = Type.String({ pattern: '^[a-z0-9][a-z0-9-]*$', maxLength: 60 })
@@ -79,6 +79,8 @@ export const Reading = Type.Union([
   Type.Object({ kind: Type.Literal('motor-ohms') }, closed),
   Type.Object({ kind: Type.Literal('wheel-continuity') }, closed),
   Type.Object({ kind: Type.Literal('component-ohms'), expect: OneOf(['closed', 'open'] as const) }, closed),
+  /** On the programming track; a decoder answers with a pulse of current through the motor, so both must be reached. */
+  Type.Object({ kind: Type.Literal('programming'), reads: OneOf(['anything', 'dc-operation', 'address'] as const) }, closed),
 ])
 export type Reading = Static<typeof Reading>
 
@@ -150,8 +152,19 @@ export const Knowledge = Type.Object({
 }, closed)
 export type Knowledge = Static<typeof Knowledge>
 
-/** Outcomes a reading can have, in order; the first is the sound one. */
-export const outcomesOfReading: Readonly<Record<Exclude<Reading['kind'], 'signs'>, readonly string[]>> = {
+/** Outcomes a reading can have, in order; the first is the sound one. None where the test names its own signs. */
+export function outcomesOfReading(reading: Reading): readonly string[] | null {
+  if (reading.kind === 'signs') return null
+  return reading.kind === 'programming' ? outcomesOfProgramming[reading.reads] : outcomesByKind[reading.kind]
+}
+
+const outcomesOfProgramming: Readonly<Record<Extract<Reading, { kind: 'programming' }>['reads'], readonly string[]>> = {
+  anything: ['answers', 'silent'],
+  'dc-operation': ['dc-on', 'dc-off', 'silent'],
+  address: ['as-called', 'another', 'silent'],
+}
+
+const outcomesByKind: Readonly<Record<Exclude<Reading['kind'], 'signs' | 'programming'>, readonly string[]>> = {
   motion: ['runs', 'falters', 'stands', 'trips'],
   current: ['usual', 'nothing', 'flickers', 'high'],
   direction: ['right', 'wrong'],

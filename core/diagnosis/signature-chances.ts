@@ -1,4 +1,4 @@
-import type { Run, Signature } from './electrical-signature'
+import type { Programming, Run, Signature } from './electrical-signature'
 import type { Reading } from './knowledge-schema'
 
 /** Below this share of its speed a motor stands for all anyone can see. */
@@ -25,6 +25,7 @@ export function signatureChances(reading: Reading, signature: Signature, sound: 
     case 'motor-volts': return voltsOf((signature.runs[reading.feed]?.motorVolts ?? 0) / Math.max(1e-9, sound.runs[reading.feed]?.motorVolts ?? 1))
     case 'rail-ohms': return railOhmsOf(signature.railOhms, sound.railOhms)
     case 'motor-ohms': return motorOhmsOf(signature.motorOhms[motor] ?? Number.POSITIVE_INFINITY, sound.motorOhms[motor] ?? 1)
+    case 'programming': return programmingOf(signature.programming, reading.reads)
     default: return {}
   }
 }
@@ -73,4 +74,11 @@ function motorOhmsOf(found: number, sound: number): Chances {
   if (found > OPEN_OHMS) return { open: 1 }
   const share = found / Math.max(1e-9, sound)
   return share < 0.6 ? { low: 1 } : share > 1.25 ? { high: 1 } : share > 1.12 ? { high: 0.5, usual: 0.5 } : { usual: 1 }
+}
+
+function programmingOf(found: Programming | null, reads: Extract<Reading, { kind: 'programming' }>['reads']): Chances {
+  if (!found?.answers) return { silent: 1 }
+  if (reads === 'anything') return { answers: 1 }
+  if (reads === 'dc-operation') return found.dcOperation ? { 'dc-on': 1 } : { 'dc-off': 1 }
+  return found.addressKnown ? { 'as-called': 1 } : { another: 1 }
 }

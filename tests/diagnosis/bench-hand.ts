@@ -4,6 +4,7 @@ import { SeededRandom } from '../../bench/casualty/random'
 import { Circuit, offTheTrack, ohmsBetween } from '../../core/engine/circuit'
 import type { ComponentState, EngineDescription } from '../../core/engine/description-schema'
 import { driveTrain } from '../../core/engine/drive-train'
+import { runningPositions } from '../../core/engine/pickup-map'
 import { operatingPoint } from '../../core/engine/operating-point'
 import type { BenchTest } from '../../core/diagnosis/bench-tests'
 import { appearances } from './appearances'
@@ -24,7 +25,17 @@ interface RunRecord {
 }
 
 const VOLTS = 9
+/** A three-rail machine is run on its transformer. */
+const AC_VOLTS = 14
+const AC_HERTZ = 50
 const STEP = 2e-4
+/** Every so many steps the eye takes notice; five of these are one period of the mains, over which lamp and meter go on regardless. */
+const SEEN_EVERY = 20
+const PERIOD = 5
+/** A programming track feeds so much and gives way there; the answer is a pulse through the motor (NMRA S-9.2.3). */
+const PROGRAMMING_VOLTS = 12
+const PROGRAMMING_LIMIT_AMPS = 0.25
+const ANSWER_AMPS = 0.06
 const SETTLE_SECONDS = 0.25
 const RUN_SECONDS = 1.6
 /** Hands slip, eyes tire: how often an outcome is noted wrongly. */
@@ -38,7 +49,13 @@ export class BenchHand {
   private readonly healthy = new Map<string, RunRecord>()
   private readonly poles: ReadonlyMap<string, 'plus' | 'minus'>
 
-  constructor(private readonly description: EngineDescription, private faults: readonly TrueFault[], private readonly seed: number) {
+  /**
+   * @param description the engine
+   * @param faults what is wrong with it
+   * @param seed of everything left to chance
+   * @param bare the same engine without its decoder; the same where it has none
+   */
+  constructor(private readonly description: EngineDescription, private faults: readonly TrueFault[], private readonly seed: number, private readonly bare: EngineDescription = description) {
     this.random = new SeededRandom(seed * 7919 + 17)
     this.poles = polesOf(description)
   }
@@ -94,6 +111,7 @@ export class BenchHand {
       case 'motor-ohms': return this.motorOhms()
       case 'wheel-continuity': return this.continuity(place.truck)
       case 'component-ohms': return this.across(place.components, reading.expect)
+      case 'programming': return this.program(reading.reads)
       case 'signs': return this.look(id, place.id, place.role === 'engine' || place.components.length === 0)
     }
   }
@@ -117,34 +135,49 @@ export class BenchHand {
 
   /** Each time it is run anew, and what comes and goes does so anew. */
   private record(feed: string, rocked: boolean): RunRecord {
-    return this.simulate(feed, this.faults.flatMap((fault) => (rocked ? fault.rocked ?? fault.physics : fault.physics)))
+    return this.simulate(feed, this.faults.flatMap((fault) => (rocked ? fault.rocked ?? fault.physics : fault.physics)), this.toDecoder)
   }
 
-  private simulate(feed: string, physics: readonly CasualtyFault[]): RunRecord {
-    const casualty = new Casualty(this.description, physics, { seed: this.seed + 1 + 101 * this.runCount++, onStand: true })
+  private simulate(feed: string, physics: readonly CasualtyFault[], decoder: ReadonlySet<TrueFault['decoder']> = new Set()): RunRecord {
+    // Past the decoder: its rail leads joined to the motor's, so that the machine is what it was before.
+    const bypassed = feed === 'decoder-bypassed'
+    const wired = bypassed ? this.bare : this.description
+    const there = physics.filter((fault) => !bypassed || !('component' in fault) || (!fault.component.startsWith('decoder.') && wired.components.some(({ id, faults }) => id === fault.component && (faults as readonly string[]).includes('open'))))
+    const casualty = new Casualty(wired, there, { seed: this.seed + 1 + 101 * this.runCount++, onStand: true })
+    if (!bypassed && this.decoded) casualty.setSwitch('decoder', decoder.has('dead') || decoder.has(feed === 'dcc-track' ? 'another-address' : 'no-dc') ? 'silent' : 'straight')
     const [plus, minus] = this.clips(feed)
-    casualty.apply({ plus, minus, volts: VOLTS, ohms: 0.1, limitAmps: 2, hertz: 0 })
+    const ac = wired.power === 'ac'
+    casualty.apply({ plus, minus, volts: ac ? AC_VOLTS : VOLTS, ohms: 0.1, limitAmps: ac ? 4 : 2, hertz: ac ? AC_HERTZ : 0 })
     casualty.run(SETTLE_SECONDS, STEP)
     const speeds: number[] = []
-    const amps: number[] = []
-    const lamps: number[] = []
+    const eachAmps: number[] = []
+    const eachLamp: number[] = []
     let limited = 0
     let count = 0
     casualty.run(RUN_SECONDS, STEP, () => {
-      if (count++ % 20 !== 0) return
+      if (count++ % SEEN_EVERY !== 0) return
       const now = casualty.now
       speeds.push(now.radPerSecond[0] ?? 0)
-      amps.push(Math.abs(now.supplyAmps))
-      lamps.push(Object.values(now.lamps)[0] ?? 0)
+      eachAmps.push(Math.abs(now.supplyAmps))
+      eachLamp.push(Object.values(now.lamps)[0] ?? 0)
       if (now.limited) limited++
     })
-    const mean = (list: readonly number[]): number => list.reduce((sum, value) => sum + value, 0) / list.length
+    const seen = (list: readonly number[]): readonly number[] => (ac ? list.slice(PERIOD).map((_, at) => mean(list.slice(at, at + PERIOD))) : list)
+    const [amps, lamps] = [seen(eachAmps), seen(eachLamp)]
     const meanSpeed = mean(speeds.map(Math.abs))
     const share = (list: readonly number[], test: (value: number) => boolean): number => list.filter(test).length / list.length
     return {
       meanSpeed, slowShare: share(speeds, (speed) => Math.abs(speed) < 0.5 * meanSpeed), meanAmps: mean(amps), deadShare: share(amps, (value) => value < 0.002), limitedShare: limited / speeds.length,
       lampShare: mean(lamps), lampDarkShare: share(lamps, (value) => value < 0.02), way: Math.sign(mean(speeds)) || 1,
     }
+  }
+
+  private get decoded(): boolean {
+    return this.bare !== this.description
+  }
+
+  private get toDecoder(): ReadonlySet<TrueFault['decoder']> {
+    return new Set(this.faults.map((fault) => fault.decoder))
   }
 
   /** Where a person puts the two clips. */
@@ -178,7 +211,7 @@ export class BenchHand {
     const circuit = new Circuit(this.description)
     const [plus, minus] = this.clips('terminals')
     const read = (states: Record<string, ComponentState>): number => {
-      const point = operatingPoint(circuit, { states }, { ...this.description.rails, volts: VOLTS, ohms: 0.1, limitAmps: 2 })
+      const point = operatingPoint(circuit, { states, ...(this.decoded ? { switches: { ...runningPositions(this.description), decoder: this.toDecoder.has('dead') || this.toDecoder.has('no-dc') ? 'silent' : 'straight' } } : {}) }, { ...this.description.rails, volts: VOLTS, ohms: 0.1, limitAmps: 2 })
       return Math.abs((point.nodeVolts[plus] ?? 0) - (point.nodeVolts[minus] ?? 0))
     }
     const sound = read({})
@@ -186,6 +219,19 @@ export class BenchHand {
     const [low, high] = [Math.min(...shares), Math.max(...shares)]
     if (high - low > 0.3) return 'jumps'
     return low > 0.8 ? 'full' : high > 0.08 ? 'low' : 'none'
+  }
+
+  /** Asked on the programming track. */
+  private program(reads: 'anything' | 'dc-operation' | 'address'): string {
+    const circuit = new Circuit(this.description)
+    const { plus, minus } = this.description.rails
+    const states = this.momentStates()
+    const amps = (decoder: string): number => PROGRAMMING_VOLTS / Math.max(0.1, ohmsBetween(circuit, { states, switches: { ...runningPositions(this.description), decoder } }, plus, minus))
+    const waiting = amps('silent')
+    const answers = !this.toDecoder.has('dead') && waiting < PROGRAMMING_LIMIT_AMPS && amps('straight') - waiting >= ANSWER_AMPS
+    if (!answers) return 'silent'
+    if (reads === 'anything') return 'answers'
+    return reads === 'dc-operation' ? (this.toDecoder.has('no-dc') ? 'dc-off' : 'dc-on') : this.toDecoder.has('another-address') ? 'another' : 'as-called'
   }
 
   private wheelsTurn(): string {
@@ -232,7 +278,7 @@ export class BenchHand {
     const circuit = new Circuit(description)
     const off = offTheTrack(description)
     const [motor] = description.motors
-    const lead = (pole: 'plus' | 'minus'): string | undefined => description.components.find((component) => component.id === motor?.feeds[pole])?.from
+    const lead = (pole: 'plus' | 'minus'): string | undefined => this.decoded ? `decoder.in-${pole}` : description.components.find((component) => component.id === motor?.feeds[pole])?.from
     const treads = new Set(description.wheelSets.flatMap((entry) => [entry.left.tread, entry.right.tread]))
     const results: boolean[] = []
     for (const wheelSet of description.wheelSets.filter((entry) => entry.truck === truck)) {
@@ -283,6 +329,10 @@ export class BenchHand {
     }
     return seen
   }
+}
+
+function mean(list: readonly number[]): number {
+  return list.reduce((sum, value) => sum + value, 0) / list.length
 }
 
 function polesOf(description: EngineDescription): Map<string, 'plus' | 'minus'> {

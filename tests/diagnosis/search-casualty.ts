@@ -3,6 +3,7 @@ import { Diagnosis, STOP_CHANCE } from '../../core/diagnosis/diagnosis'
 import type { Belief } from '../../core/diagnosis/belief'
 import type { EngineEvent, TestFinding } from '../../core/diagnosis/history'
 import type { Knowledge } from '../../core/diagnosis/knowledge-schema'
+import type { EngineDescription } from '../../core/engine/description-schema'
 import { describeConstruction } from '../../core/knowledge/constructions'
 import { diagnosisKnowledge } from '../../core/knowledge/diagnosis-knowledge'
 import { BenchHand } from './bench-hand'
@@ -11,11 +12,11 @@ import { drawTrueFaults, type TrueFault } from './true-faults'
 export type Policy = 'advice' | 'checklist' | 'most-probable-first'
 export const policies: readonly Policy[] = ['advice', 'checklist', 'most-probable-first']
 
-/** Constructions the casualties are drawn from: those that run on DC. */
-export const searched = ['open-frame', 'tender-pickup', 'split-frame', 'tank-can', 'tank-open', 'articulated', 'side-brush-bogie', 'centre-motor', 'motor-bogie-unit', 'axle-cup', 'narrow-gauge'] as const
+/** Constructions the casualties are drawn from, some with a decoder fitted. */
+export const searched = ['open-frame', 'tender-pickup', 'split-frame', 'tank-can', 'tank-open', 'articulated', 'side-brush-bogie', 'centre-motor', 'motor-bogie-unit', 'axle-cup', 'narrow-gauge', 'three-rail-single', 'three-rail-twin', 'centre-motor+decoder', 'axle-cup+decoder', 'tank-can+decoder'] as const
 
 /** The chain from the rails to the wheels, in the order it is usually taught; then what is looked at besides. */
-const checklist = ['track-run', 'track-current', 'track-rocked', 'lamp-on-track', 'wheels-run', 'pickups-run', 'leads-run', 'terminals-run', 'brushes-run', 'wheel-continuity', 'wheel-insulation-ohms', 'rail-ohms', 'lead-ohms', 'contacts-ohms', 'linkage-ohms', 'choke-ohms', 'suppressor-lift', 'insulation-ohms', 'motor-ohms', 'armature-feel', 'roll', 'direction', 'smell', 'turn-ohms', 'commutator-look', 'brushes-look', 'springs-look', 'magnet-pull', 'end-play', 'bearing-play', 'gears-look', 'noise', 'wheels-turn', 'treads-look', 'contacts-look', 'linkage-look', 'leads-tug', 'joint-look', 'worm-twist', 'rods-watch', 'quartering-look', 'rods-look', 'back-to-back', 'tyres-look', 'haul', 'lamp-ohms', 'both-ways', 'light-speed', 'segment-ohms']
+const checklist = ['track-run', 'dcc-run', 'dc-run', 'bypass-run', 'program-read', 'cv29-read', 'address-read', 'track-current', 'track-rocked', 'lamp-on-track', 'wheels-run', 'pickups-run', 'leads-run', 'terminals-run', 'brushes-run', 'wheel-continuity', 'wheel-insulation-ohms', 'rail-ohms', 'lead-ohms', 'contacts-ohms', 'linkage-ohms', 'choke-ohms', 'decoder-lead-ohms', 'sequence-ohms', 'sequence-step', 'suppressor-lift', 'separation-ohms', 'insulation-ohms', 'motor-ohms', 'field-ohms', 'coil-ohms', 'horn-test', 'decoder-look', 'armature-feel', 'roll', 'direction', 'smell', 'turn-ohms', 'commutator-look', 'brushes-look', 'springs-look', 'magnet-pull', 'end-play', 'bearing-play', 'gears-look', 'noise', 'wheels-turn', 'treads-look', 'contacts-look', 'linkage-look', 'leads-tug', 'joint-look', 'worm-twist', 'rods-watch', 'quartering-look', 'rods-look', 'back-to-back', 'tyres-look', 'haul', 'lamp-ohms', 'both-ways', 'light-speed', 'segment-ohms']
 
 export interface SearchOutcome {
   readonly construction: string
@@ -45,9 +46,14 @@ export function diagnosisFor(construction: string, knowledge: Knowledge = diagno
   const known = ready.get(name)
   if (known) return known
   if (ready.size > 2) ready.clear()
-  const made = new Diagnosis(describeConstruction(construction), knowledge)
+  const made = new Diagnosis(described(construction), knowledge)
   ready.set(name, made)
   return made
+}
+
+function described(construction: string): EngineDescription {
+  const [id = '', decoder] = construction.split('+')
+  return describeConstruction(id, decoder ? 'dcc' : 'dc')
 }
 
 /**
@@ -58,7 +64,7 @@ export function searchCasualty(seed: number, policy: Policy, construction: strin
   const random = new SeededRandom(seed)
   const { engine, costs } = diagnosis
   const truth = drawTrueFaults(engine.description, engine.places, random)
-  const hand = new BenchHand(engine.description, truth, seed)
+  const hand = new BenchHand(engine.description, truth, seed, described(construction.split('+')[0] as string))
   const findings: TestFinding[] = []
   const events: EngineEvent[] = []
   const beliefs: Array<readonly [number, boolean]> = []
@@ -122,7 +128,7 @@ function nextStep(policy: Policy, diagnosis: Diagnosis, belief: Belief, off: Rea
   if (1 - belief.nothingHidden <= STOP_CHANCE) return diagnosis.prove(belief) ?? { kind: 'done' }
   if (policy === 'checklist') {
     for (const id of checklist) {
-      const again = id.startsWith('track-')
+      const again = id.startsWith('track-') || id === 'dcc-run' || id === 'dc-run'
       const test = engine.tests.find((entry) => entry.test.id === id && !made.has(again ? `${state}:${entry.id}` : entry.id) && costs.test(engine.indexOfTest(entry.id), off).barred === null && (!entry.test.needsRunning || belief.turns > 0.5))
       if (test) return { kind: 'test', test: test.id }
     }

@@ -15,6 +15,8 @@ export interface TrueFault {
   readonly physics: readonly CasualtyFault[]
   /** What it is once the machine is rocked and pressed; as before where not given. */
   readonly rocked?: readonly CasualtyFault[]
+  /** What it is to a decoder. */
+  readonly decoder?: 'no-dc' | 'another-address' | 'dead'
   /** Comes and goes. */
   readonly intermittent: boolean
   /** How often it is brought to a bench, against the others. */
@@ -100,6 +102,30 @@ const draws: Readonly<Partial<Record<Place['role'], readonly Draw[]>>> = {
   tyres: [
     () => ({ name: 'perished tyres', remedies: ['new-tyres'], physics: [], intermittent: false, weight: 5 }),
     () => ({ name: 'missing tyre', remedies: ['new-tyres'], physics: [], intermittent: false, weight: 2 }),
+  ],
+  decoder: [
+    () => ({ name: 'no DC set', remedies: ['set-dc-operation'], physics: [], decoder: 'no-dc', intermittent: false, weight: 5 }),
+    () => ({ name: 'another address', remedies: ['set-address'], physics: [], decoder: 'another-address', intermittent: false, weight: 4 }),
+    () => ({ name: 'decoder dead', remedies: ['replace-decoder'], physics: [], decoder: 'dead', intermittent: false, weight: 3 }),
+  ],
+  'decoder-leads': [
+    (place, _, random) => ({ name: 'lead off', remedies: ['solder-lead'], physics: state(place, 'open', [random.pick(place.components)]), intermittent: false, weight: 1.5 }),
+    (place, _, random) => ({ name: 'by a strand', remedies: ['solder-lead'], physics: state(place, 'intermittent', [random.pick(place.components)]), intermittent: true, weight: 0.8 }),
+  ],
+  'decoder-separation': [(place, _, random) => ({ name: 'not separated', remedies: ['mend-insulation'], physics: state(place, 'shorted', [random.pick(place.components)]), intermittent: false, weight: 0.8 })],
+  sequence: [
+    (place, _, random) => ({ name: 'dirty drum', remedies: ['clean-sequence'], physics: place.components.map((component) => ({ kind: 'film', component, brokenShare: random.between(0.2, 0.5), seconds: random.between(0.05, 0.25) })), intermittent: true, weight: 7 }),
+    () => ({ name: 'drum sticks', remedies: ['free-sequence'], physics: [], intermittent: false, weight: 4 }),
+    (place) => ({ name: 'finger off', remedies: ['set-sequence'], physics: state(place, 'open'), intermittent: false, weight: 1.5 }),
+  ],
+  'sequence-coil': [
+    (place) => ({ name: 'coil open', remedies: ['rewind'], physics: state(place, 'open'), intermittent: false, weight: 1.5 }),
+    (place) => ({ name: 'coil shorted', remedies: ['rewind'], physics: state(place, 'shorted'), intermittent: false, weight: 0.5 }),
+  ],
+  'relay-load': [(place) => ({ name: 'horn dead', remedies: ['new-lamp'], physics: state(place, 'open'), intermittent: false, weight: 1.5 })],
+  field: [
+    (place) => ({ name: 'field open', remedies: ['rewind'], physics: state(place, 'open'), intermittent: false, weight: 0.8 }),
+    (place) => ({ name: 'field shorted', remedies: ['rewind'], physics: state(place, 'shorted'), intermittent: false, weight: 0.6 }),
   ],
   turnable: [(place, description) => {
     const turned = description.turnables.find((entry) => entry.id === place.turnable)
