@@ -28,10 +28,11 @@ export interface CircuitClass {
 
 /** Friction that is meant to drag, not to hold: from memory. */
 const STUCK = 10
-/** Often it is so light that nothing shows in the running; only looking, listening and feeling find it then. From memory. */
-const LIGHT = 0.3
+/** Often it is so light, in times the motor's own friction, that nothing shows in the running; only looking, listening and feeling find it then. From memory. */
+const LIGHT_DRAG = 0.3
 const LIGHT_SHARE = 0.35
-const severities: ReadonlyArray<readonly [severity: number, share: number]> = [[1.4, 0.65], [LIGHT, LIGHT_SHARE]]
+/** Where it does show it is often worse than usual. */
+const HEAVY = 1.4
 /** Of what comes and goes, how often it is found dead. From memory. */
 const DEAD_SHARE = 0.45
 
@@ -59,9 +60,10 @@ export class CircuitClasses {
       if (circuit && circuit.shows !== 'always') {
         const light = drag > 0 ? LIGHT_SHARE : 0
         const moods: Variant[] = [{ suspect, mood: 'dead', severity: 1, share: (1 - light) * DEAD_SHARE }, { suspect, mood: 'unsteady', severity: 1, share: (1 - light) * (1 - DEAD_SHARE) }]
-        return light > 0 ? [...moods, { suspect, mood: null, severity: LIGHT, share: light }] : moods
+        return light > 0 ? [...moods, { suspect, mood: null, severity: LIGHT_DRAG / drag, share: light }] : moods
       }
-      return drag > 0 && drag < STUCK ? severities.map(([severity, share]) => ({ suspect, mood: null, severity, share })) : [{ suspect, mood: null, severity: 1, share: 1 }]
+      if (drag > 0 && drag < STUCK) return [{ suspect, mood: null, severity: HEAVY, share: 1 - LIGHT_SHARE }, { suspect, mood: null, severity: LIGHT_DRAG / drag, share: LIGHT_SHARE }]
+      return [{ suspect, mood: null, severity: 1, share: 1 }]
     })
     this.variants = variants
     this.classOf = new Int32Array(variants.length).fill(-1)

@@ -60,4 +60,30 @@ describe('what the circuit shows, solved once for all meters', () => {
     expect(solver.solve([{ supply: 'open' }]).runs.track).toMatchObject({ speed: 0, amps: 0 })
     expect(solver.solve([{ supply: 'open' }]).runs.terminals?.speed).toBeCloseTo(1, 3)
   })
+
+  it('hears a decoder on the programming track only through pickups and motor: its answer is a pulse of at least 60 mA through the motor (NMRA S-9.2.3)', () => {
+    const description = describeConstruction('centre-motor', 'dcc')
+    const solver = new SignatureSolver(description, [])
+    expect(solver.healthy.programming).toEqual({ answers: true, dcOperation: true, addressKnown: true })
+    const [brush] = description.components.filter((component) => component.kind === 'brush')
+    expect(solver.solve([{ states: { [brush?.id ?? '']: 'open' } }]).programming?.answers).toBe(false)
+    expect(solver.solve([{ states: { 'decoder.rail-plus': 'open' } }]).programming?.answers).toBe(false)
+    expect(solver.solve([{ decoderRunsOn: [] }]).programming?.answers).toBe(false)
+    // Whatever it is set to, it answers there.
+    expect(solver.solve([{ decoderRunsOn: ['dcc'] }]).programming).toEqual({ answers: true, dcOperation: false, addressKnown: true })
+    expect(new SignatureSolver(describeConstruction('centre-motor'), []).healthy.programming).toBeNull()
+  })
+
+  it('lets current past a shorted coil while it turns, and has an ohmmeter meet the short circuit only where the armature happens to stand', () => {
+    const description = describeConstruction('side-brush-bogie')
+    const solver = new SignatureSolver(description, [])
+    const shorted = { motor: description.motors[0]?.id ?? '', pull: 0.6, ohmsTimes: 0.65, leak: 1.2, catches: 0.25 }
+    const found = solver.solve([{ winding: shorted }])
+    expect(found.runs.track?.amps).toBeGreaterThan(2 * (solver.healthy.runs.track?.amps ?? 0))
+    expect(found.shortedShare).toBe(0.25)
+    // At rest only the winding itself reads less, brushes as before: what goes past it is a matter of the turning.
+    const sound = solver.healthy.motorOhms[0] as number
+    expect(found.motorOhms[0]).toBeGreaterThan(0.65 * sound)
+    expect(found.motorOhms[0]).toBeLessThan(0.75 * sound)
+  })
 })

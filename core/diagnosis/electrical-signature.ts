@@ -21,6 +21,9 @@ export interface Run {
   /** −1 where the first motor turns against the sound engine's way. */
   readonly way: number
   readonly motorVolts: number
+  /** Share of the starts at which a motor stands where its armature has no pull, and whether the supply gives way then. */
+  readonly catches: number
+  readonly caughtTrips: boolean
   /** Power of the first lamp against a sound engine's. */
   readonly lamp: number
 }
@@ -41,6 +44,8 @@ export interface Signature {
   readonly wheelOhms: ReadonlyMap<string, readonly number[]>
   /** Null without a decoder. */
   readonly programming: Programming | null
+  /** Share of the places an armature may stand in at which an ohmmeter finds its winding shorted. */
+  readonly shortedShare: number
 }
 
 /** What is wrong, as the circuit takes it. */
@@ -49,8 +54,8 @@ export interface ElectricalFault {
   readonly magnets?: Readonly<Record<string, number>>
   /** Dry friction added, in times the motor's own. */
   readonly drag?: number
-  /** Share of the pull that is left, and resistance in times its own. */
-  readonly winding?: { readonly motor: string; readonly pull: number; readonly ohmsTimes: number }
+  /** Share of the pull that is left, resistance in times its own, what goes past it in times of its own, and share of the starts at which it stands. */
+  readonly winding?: { readonly motor: string; readonly pull: number; readonly ohmsTimes: number; readonly leak: number; readonly catches: number }
   readonly turned?: string
   readonly supply?: 'open' | 'high-resistance'
   /** What a decoder still runs on. */
@@ -86,6 +91,7 @@ interface ConditionedMotor {
   readonly field: Port | null
   readonly fieldConductance: number
   readonly pull: number
+  readonly catches: number
   /** What one volt of its back-EMF does to every node. */
   readonly perEmf: Float64Array
 }
@@ -174,10 +180,12 @@ export class SignatureSolver {
     for (const feed of this.feedPorts.keys()) if (feed !== 'decoder-bypassed') (this.decoder && runsOn(feed === 'dcc-track' ? 'dcc' : 'dc') ? straightFeeds : silentFeeds).push(feed)
     if (straightFeeds.length > 0) this.runAll(runs, straightFeeds, assembled, this.conductances(assembled, 'straight', faults), faults)
     if (this.feedPorts.has('decoder-bypassed')) this.runAll(runs, ['decoder-bypassed'], assembled, this.conductances(assembled, 'silent', faults, this.bypass), faults)
-    // An ohmmeter wakes no decoder.
-    const silent = this.conductances(assembled, 'silent', faults)
-    if (silentFeeds.length > 0) this.runAll(runs, silentFeeds, assembled, silent, faults)
-    else assembled.network.factorise(silent)
+    const running = this.conductances(assembled, 'silent', faults)
+    if (silentFeeds.length > 0) this.runAll(runs, silentFeeds, assembled, running, faults)
+    // An ohmmeter wakes no decoder, and turns no armature: it meets the short circuit of a coil or it does not.
+    const leaks = faults.some(({ winding }) => winding && winding.leak > 0)
+    const silent = leaks ? this.conductances(assembled, 'silent', faults.map((fault) => (fault.winding ? { ...fault, winding: { ...fault.winding, leak: 0 } } : fault))) : running
+    if (leaks || silentFeeds.length === 0) assembled.network.factorise(silent)
     const railOhms = ohms(assembled.network, this.railPort)
     const programming = this.decoder ? this.program(assembled, railOhms, faults) : null
     if (programming) assembled.network.factorise(silent)
@@ -188,6 +196,7 @@ export class SignatureSolver {
       motorOhms: this.terminalPorts.map((port) => (port ? ohms(assembled.network, port) : NO_OHMS)),
       wheelOhms: new Map([...this.wheelPorts].map(([id, ports]) => [id, ports.map((port) => ohms(assembled.network, port))])),
       programming,
+      shortedShare: Math.max(0, ...faults.map(({ winding }) => (winding && winding.leak > 1 ? winding.catches : 0))),
     }
   }
 
@@ -232,7 +241,7 @@ export class SignatureSolver {
     }
     for (const { winding } of faults) {
       const index = winding && circuit.motors.find((entry) => entry.motor.id === winding.motor)?.armature
-      if (winding && index !== undefined) found[index] = (found[index] as number) / winding.ohmsTimes
+      if (winding && index !== undefined) found[index] = ((found[index] as number) / winding.ohmsTimes) * (1 + winding.leak)
     }
     return found
   }
@@ -251,12 +260,14 @@ export class SignatureSolver {
       const conductance = conductances[armature] as number
       const strength = faults.reduce((product, fault) => product * (fault.magnets?.[motor.id] ?? 1), magnets[motor.id] ?? 1)
       const dead = shorted(motor.armature) || shorted(motor.field)
+      const winding = faults.find((fault) => fault.winding?.motor === motor.id)?.winding
       return {
-        electric: { id: motor.id, armature, field, conductance, backEmf: dead ? 0 : motor.backEmf * strength, coulombTorque: motor.coulombTorque * (1 + drag), viscousTorque: motor.viscousTorque },
+        electric: { id: motor.id, armature, field, conductance, backEmf: dead ? 0 : (motor.backEmf * strength) / (1 + (winding?.leak ?? 0)), coulombTorque: motor.coulombTorque * (1 + drag), viscousTorque: motor.viscousTorque },
         port: { from, to },
         field: field === null ? null : { from: circuit.endsOf(field)[0], to: circuit.endsOf(field)[1] },
         fieldConductance: field === null ? 0 : conductances[field] as number,
-        pull: faults.find((fault) => fault.winding?.motor === motor.id)?.winding?.pull ?? 1,
+        pull: winding?.pull ?? 1,
+        catches: winding?.catches ?? 0,
         perEmf: network.potentials(from, to, conductance),
       }
     })
@@ -282,6 +293,7 @@ export class SignatureSolver {
     }
     const electric = motors.map((entry) => entry.electric)
     const ampsAt = (volts: number, emfs: readonly number[]): number => emfs.reduce((sum, emf, index) => sum + emf * (loopPerEmf[index] as number), volts * loop)
+    const still = motors.map(() => 0)
     let volts = source
     let balance = settleMotors(electric, response, volts)
     const limited = Math.abs(ampsAt(volts, balance.backEmfs)) > LIMIT_AMPS
@@ -312,6 +324,8 @@ export class SignatureSolver {
     return {
       amps: Math.abs(ampsAt(volts, balance.backEmfs)), limited,
       speed: judged.length === 0 ? 0 : Math.min(...judged.map((speed, index) => Math.abs(speed) / Math.max(1e-9, Math.abs(sound[index] ?? 0)))),
+      catches: balance.speeds.some((speed) => speed !== 0) ? Math.max(0, ...motors.map((entry) => entry.catches)) : 0,
+      caughtTrips: Math.abs(ampsAt(source, still)) > LIMIT_AMPS,
       way: (speeds[0] ?? 0) * (sound[0] ?? 0) < 0 ? -1 : 1,
       motorVolts: terminals && connected ? Math.abs(voltsAt(terminals)) : 0,
       lamp: lampWatts / Math.max(1e-9, this.healthyLamp.get(feed) ?? 0),

@@ -33,7 +33,13 @@ export const Effect = Type.Union([
   /** Friction at the motor, in times its own; the motor itself, or the train behind it. */
   Type.Object({ kind: Type.Literal('drag'), times: Type.Number({ minimum: 0, maximum: 1000 }), where: OneOf(['motor', 'train'] as const), shows: OneOf(['always', 'now-and-then'] as const) }, closed),
   /** Armature current passes without turning it as it should: a share of the pull gone, at some angles. */
-  Type.Object({ kind: Type.Literal('winding'), pull: Chance, ohmsTimes: Type.Number({ exclusiveMinimum: 0, maximum: 20 }) }, closed),
+  Type.Object({
+    kind: Type.Literal('winding'), pull: Chance, ohmsTimes: Type.Number({ exclusiveMinimum: 0, maximum: 20 }),
+    /** Current that goes past the winding over a turn, in times of what the winding takes at rest. */
+    leak: Type.Number({ minimum: 0, maximum: 20 }),
+    /** Share of the starts at which the armature stands where it has no pull. */
+    catches: Chance,
+  }, closed),
   /** The drive does not carry here. */
   Type.Object({ kind: Type.Literal('slip') }, closed),
   /** Refitted the other way round. */

@@ -18,13 +18,19 @@ export type Chances = Readonly<Record<string, number>>
  */
 export function signatureChances(reading: Reading, signature: Signature, sound: Signature, motor: number): Chances {
   switch (reading.kind) {
-    case 'motion': return motionOf(signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed])
-    case 'current': return currentOf(signature.runs[reading.feed], sound.runs[reading.feed], reading.resolutionAmps)
+    case 'motion': {
+      const run = signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed]
+      return shared(motionOf(run), run?.catches ?? 0, run?.caughtTrips ? 'trips' : 'stands')
+    }
+    case 'current': {
+      const run = signature.runs[reading.feed]
+      return shared(currentOf(run, sound.runs[reading.feed], reading.resolutionAmps), run?.catches ?? 0, 'high')
+    }
     case 'direction': return (signature.runs[reading.feed]?.way ?? 1) < 0 ? { wrong: 1 } : { right: 1 }
     case 'lamp': return lampOf(signature.runs[reading.feed]?.lamp ?? 0)
     case 'motor-volts': return voltsOf((signature.runs[reading.feed]?.motorVolts ?? 0) / Math.max(1e-9, sound.runs[reading.feed]?.motorVolts ?? 1))
-    case 'rail-ohms': return railOhmsOf(signature.railOhms, sound.railOhms)
-    case 'motor-ohms': return motorOhmsOf(signature.motorOhms[motor] ?? Number.POSITIVE_INFINITY, sound.motorOhms[motor] ?? 1)
+    case 'rail-ohms': return shared(railOhmsOf(signature.railOhms, sound.railOhms), signature.shortedShare, 'low')
+    case 'motor-ohms': return shared(motorOhmsOf(signature.motorOhms[motor] ?? Number.POSITIVE_INFINITY, sound.motorOhms[motor] ?? 1), signature.shortedShare, 'low')
     case 'programming': return programmingOf(signature.programming, reading.reads)
     default: return {}
   }
@@ -33,6 +39,13 @@ export function signatureChances(reading: Reading, signature: Signature, sound: 
 /** Whether the motor turns on the track, or fed at the wheels or pickups: without taking anything off. */
 export function turnsAsItStands({ runs }: Signature): boolean {
   return [runs.track, runs.wheels, runs.pickups, runs['dcc-track']].some((run) => run !== undefined && run.speed >= STANDING)
+}
+
+/** Sometimes the armature stands where it has no pull, or where a meter meets a short circuit. */
+function shared(chances: Chances, share: number, as: string): Chances {
+  if (share === 0) return chances
+  const rest = Object.fromEntries(Object.entries(chances).map(([outcome, chance]) => [outcome, chance * (1 - share)]))
+  return { ...rest, [as]: (rest[as] ?? 0) + share }
 }
 
 function motionOf(run: Run | undefined): Chances {

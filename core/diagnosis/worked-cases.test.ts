@@ -134,6 +134,32 @@ describe('D, chip inside: dead on a battery, no burn marks, past unknown', () =>
   })
 })
 
+describe('D, once more: silent on the programming track', () => {
+  const clearance = new Case('centre-motor', 'dcc', ['unknown-past'])
+
+  it('does not call the decoder dead while contact and motor may as well be open', () => {
+    const { chance, any } = clearance.after([['dcc-run', 'stands'], ['program-read', 'silent']])
+    expect(chance('decoder-dead@decoder')).toBeLessThan(0.5)
+    expect(any((suspect) => inArea('pickup', 'wiring')(suspect) || suspect.place.motor !== null)).toBeGreaterThan(0.4)
+  })
+
+  it('calls it dead once the motor runs past it', () => {
+    const { chance } = clearance.after([['dcc-run', 'stands'], ['program-read', 'silent'], ['bypass-run', 'runs'], ['decoder-lead-ohms@decoder.rail-leads', 'as-it-should'], ['decoder-lead-ohms@decoder.motor-leads', 'as-it-should']])
+    expect(chance('decoder-dead@decoder')).toBeGreaterThan(0.7)
+  })
+})
+
+describe('a split gear so slight that nothing shows in the running', () => {
+  it('stays suspected however often the engine runs well: what is seen at the gear is not argued away', () => {
+    const centre = new Case('centre-motor')
+    const seen: Seen[] = [['track-run', 'runs'], ['noise', 'thumps'], ['gears-look', 'split']]
+    const before = centre.after(seen).any(ofFault('gear-split'))
+    const after = centre.after([...seen, ['track-rocked', 'runs'], ['leads-run', 'runs'], ['wheels-run', 'runs'], ['pickups-run', 'runs']]).any(ofFault('gear-split'))
+    expect(before).toBeGreaterThan(0.7)
+    expect(after).toBeGreaterThan(0.9 * before)
+  })
+})
+
 describe('E, backwards after service', () => {
   const centre = new Case('centre-motor')
 
