@@ -20,6 +20,7 @@ import { engineTypes, type DemoType } from './engine-types'
 import { jobs, type DemoJob } from './jobs'
 import { benchHand, meters, owners, reader, shop } from './people-and-owners'
 import { demoContinuity } from './continuity'
+import { demoTypeKnowledge } from './type-knowledge'
 import { demoLearned, searchKey } from './search-steps'
 import type { WrittenStep } from './write-searches'
 import { demoLines, type DemoSheet } from './sheets'
@@ -91,6 +92,8 @@ class ScenarioLoader {
       const id = newId()
       this.typeIds.set(type.key, id)
       await this.run('engine-type.save', { id, fields: type.fields }, at)
+      const changes = demoTypeKnowledge[type.key]
+      if (changes) await this.run('type-knowledge.save', { id, fields: { changes } }, new Date(this.now.getTime() - 60 * DAY_MS))
     }
     for (const engine of engines) await this.engine(engine, at)
   }

@@ -10,6 +10,7 @@ export const shop: WorkshopFields = {
   taxPercent: 20,
   taxName: 'VAT',
   handBackFooter: 'Twelve months on work done. Wipe rails and treads after every eight hours of running, oil lightly after every twenty-four. Keep this sheet in the box.',
+  schools: { 'teeth-and-shafts': 'oil-on-teeth', originality: 'keep', 'commutator-bearing': 'trace-if-squeals' },
 }
 
 export const benchHand: PersonFields = { signInName: 'jonas', name: 'Jonas Abara', role: 'hand', active: true }

@@ -2,6 +2,8 @@ import { writeFileSync } from 'node:fs'
 import { Diagnosis } from '../core/diagnosis/diagnosis'
 import type { EngineEvent, TestFinding } from '../core/diagnosis/history'
 import { describeConstruction } from '../core/knowledge/constructions'
+import { practised } from '../core/diagnosis/schools-of-practice'
+import { schools } from '../core/knowledge/schools'
 import { diagnosisKnowledge } from '../core/knowledge/diagnosis-knowledge'
 import { demoSearches, searchKey, type DemoSearch } from './search-steps'
 
@@ -18,7 +20,8 @@ export interface WrittenStep {
 }
 
 export function writtenSearch(search: DemoSearch): WrittenStep[] {
-  const diagnosis = new Diagnosis(describeConstruction(search.construction, search.power), diagnosisKnowledge, { circumstances: search.circumstances })
+  const description = describeConstruction(search.construction, search.power)
+  const diagnosis = new Diagnosis(description, practised(diagnosisKnowledge, schools, {}, description), { circumstances: search.circumstances })
   const findings: TestFinding[] = []
   const events: EngineEvent[] = []
   const off: string[] = []

@@ -15,6 +15,7 @@ export async function buildWhenChanged(root: string, say: (line: string) => void
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return
   say('Building the application (about a minute) …')
   await run(root, 'node', ['--import', 'tsx', 'shared/compile-validators.ts'])
+  await run(root, 'node', ['--import', 'tsx', 'server/reckoning/compile-worker.ts'])
   await run(root, process.execPath, [join('node_modules', 'nuxt', 'bin', 'nuxt.mjs'), 'build'])
   writeFileSync(stamp, wanted)
 }

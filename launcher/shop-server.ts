@@ -42,6 +42,7 @@ export async function startShopServer(options: ShopServerOptions): Promise<ShopS
       ECHOPPE_DATABASE_USER: database.user,
       ECHOPPE_DATABASE_PASSWORD: database.password,
       ECHOPPE_DATABASE_NAME: database.database,
+      ECHOPPE_SEARCH_JUDGE: join(root, 'shared', 'generated', 'search-judge.worker.mjs'),
       ...(options.firstOwnerCode ? { ECHOPPE_FIRST_OWNER_CODE: options.firstOwnerCode } : {}),
       ...(options.demo ? { ECHOPPE_DEMO: 'yes' } : {}),
       ...options.environment,

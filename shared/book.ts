@@ -1,5 +1,7 @@
 import type { ArrivalItem, ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './messages/book-entries'
 import type { FindingFields, HandBackFields, InstrumentFields, MeterFields, NoteFields, PartFields, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './messages/bench-entries'
+import type { Practice } from './practised-knowledge'
+import type { Reckoned } from './reckoned'
 import type { FaultTally } from '../core/diagnosis/learned-priors'
 import type { ReliabilityBand } from '../core/diagnosis/reliability'
 import type { EngineDescription } from '../core/engine/description-schema'
@@ -29,6 +31,8 @@ export interface SearchRow {
   readonly id: string
   readonly engineState: number
   readonly entry: SearchEntry
+  /** What the server made of the search after this step; null while it waits for it. */
+  readonly reckoned: Reckoned | null
   readonly author: string
   readonly capturedAt: string
 }
@@ -120,6 +124,8 @@ export interface JobBook {
   readonly sheets: readonly SheetRow[]
   readonly photographs: readonly PhotographRow[]
   readonly journal: readonly JournalRow[]
+  /** What the knowledge is to this shop and this type. */
+  readonly practice: Practice
   /** Left or declined in earlier jobs of this engine and not mended since, latest first. */
   readonly earlier: readonly EarlierFinding[]
 }
@@ -201,6 +207,7 @@ export interface EngineBook {
   readonly jobs: readonly JobTag[]
   /** The shop's own construction the type has; null where it is one that ships. */
   readonly template: EngineDescription | null
+  readonly practice: Practice
 }
 
 export interface OwnerBook {

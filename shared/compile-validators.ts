@@ -5,6 +5,7 @@ import Ajv from 'ajv'
 import standaloneCode from 'ajv/dist/standalone/index.js'
 import { build } from 'esbuild'
 import { EngineDescription } from '../core/engine/description-schema'
+import { Knowledge } from '../core/diagnosis/knowledge-schema'
 import { BenchChange, commandSchemas, Envelope, FirstOwner, SignIn } from './messages/commands'
 
 /**
@@ -17,7 +18,7 @@ const writeStandalone = ('default' in standaloneCode ? standaloneCode.default : 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..')
 const target = join(root, 'shared', 'generated')
 
-const schemas: Record<string, object> = { Envelope, SignIn, FirstOwner, BenchChange, EngineDescription, ...commandSchemas }
+const schemas: Record<string, object> = { Envelope, SignIn, FirstOwner, BenchChange, EngineDescription, Knowledge, ...commandSchemas }
 const ajv = new Ajv({ allErrors: true, code: { source: true, esm: true, lines: false }, strict: true })
 const exportName = (name: string): string => name.replace(/[.-](\w)/g, (_, letter: string) => letter.toUpperCase())
 for (const [name, schema] of Object.entries(schemas)) ajv.addSchema(JSON.parse(JSON.stringify(schema)), name)

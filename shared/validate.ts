@@ -40,6 +40,10 @@ function sentenceOf(error: ErrorObject): string {
     case 'additionalProperties': return `“${words}” is not known here.`
     case 'minLength': return error.params.limit === 1 ? `“${words}” is empty.` : `“${words}” needs at least ${error.params.limit} characters.`
     case 'maxLength': return `“${words}” is longer than ${error.params.limit} characters.`
+    case 'minItems': return error.params.limit === 1 ? `“${words}” is empty.` : `“${words}” needs at least ${error.params.limit} entries.`
+    case 'maxItems': return `“${words}” has more than ${error.params.limit} entries.`
+    case 'uniqueItems': return `“${words}” names something twice.`
+    case 'anyOf': case 'const': return `“${words}” is none of the forms known here.`
     case 'pattern': return `“${words}” is empty or not in the form expected.`
     case 'enum': return `“${words}” is none of the choices.`
     case 'minimum': case 'exclusiveMinimum': return `“${words}” must be ${error.keyword === 'minimum' ? 'at least' : 'above'} ${error.params.limit}.`

@@ -1,18 +1,10 @@
 import { proxy, wrap, type Remote } from 'comlink'
-import type { BenchNow, SearchContext, SearchReport } from '~~/core/diagnosis/diagnosis'
-import type { SearchHistory } from '~~/core/diagnosis/history'
-import type { EngineDescription } from '~~/core/engine/description-schema'
+import type { SearchReport } from '~~/core/diagnosis/diagnosis'
+import type { SearchQuestion } from '~~/shared/search-question'
 import type { DiagnosisJudge } from '~/workers/diagnosis.worker'
 
-export interface DiagnosisQuestion {
-  readonly description: EngineDescription
-  readonly context: SearchContext
-  readonly history: SearchHistory
-  readonly bench: BenchNow
-}
-
 /** Asks the worker whenever the question changes; an answer to an older question is dropped. */
-export function useDiagnosis(question: () => DiagnosisQuestion | null) {
+export function useDiagnosis(question: () => SearchQuestion | null) {
   const report = shallowRef<SearchReport | null>(null)
   const progress = ref<number | null>(null)
   const failure = ref('')
@@ -27,8 +19,8 @@ export function useDiagnosis(question: () => DiagnosisQuestion | null) {
     judge ??= start()
     progress.value = 0
     try {
-      const plain = JSON.parse(JSON.stringify(now)) as DiagnosisQuestion
-      const answer = await judge.report(plain.description, plain.context, plain.history, plain.bench, proxy((share: number) => {
+      const plain = JSON.parse(JSON.stringify(now)) as SearchQuestion
+      const answer = await judge.report(plain, proxy((share: number) => {
         if (mine === asked) progress.value = share
       }))
       if (mine !== asked) return

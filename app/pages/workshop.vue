@@ -116,6 +116,7 @@ async function keepPerson(): Promise<void> {
         <ul v-else class="ruled-list"><li v-for="row in workshop.book.instruments" :key="row.id" class="row" :class="{ retired: row.retired }"><span><strong>{{ row.name }}</strong> <span class="quiet">{{ row.kind === 'simulated' ? 'simulated' : `${row.host}, port ${row.port}` }}{{ row.retired ? ', retired' : '' }}</span></span><span class="figure">±({{ row.current.percentOfReading }} % + {{ row.current.digits }})</span><v-btn v-if="session.mayWrite" size="small" variant="outlined" :aria-label="`Change ${row.name}`" @click="instrument = row; instrumentOpen = true">Change</v-btn></li></ul>
       </section>
     </div>
+    <LazySchoolsPanel v-if="workshop.book" />
     <LazyLearnedPanel />
     <InstrumentDialog v-model="instrumentOpen" :row="instrument" />
     <v-dialog :model-value="editing !== null" max-width="620" @update:model-value="editing = null">

@@ -39,7 +39,7 @@ function overlay(book: JobBook, entry: QueuedEntry): JobBook {
       const step = payload.entry as SearchEntry
       const engineState = book.engine.stateNumber + (step.kind === 'repaired' && step.findingId === null ? 1 : 0)
       const known = book.search.some((row) => row.id === id)
-      const row: SearchRow = { id, engineState, entry: step, author: entry.authorName, capturedAt: entry.capturedAt }
+      const row: SearchRow = { id, engineState, entry: step, reckoned: null, author: entry.authorName, capturedAt: entry.capturedAt }
       return known ? book : { ...book, engine: { ...book.engine, stateNumber: engineState }, search: [...book.search, row] }
     }
     case 'continuity.add': {

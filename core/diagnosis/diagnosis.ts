@@ -37,7 +37,7 @@ export interface SuspectReport {
   readonly chance: number
   /** Seen beyond doubt and not yet mended. */
   readonly confirmed: boolean
-  readonly remedy: { readonly id: string; readonly words: string; readonly minutes: number; readonly parts: readonly string[]; readonly products: readonly string[]; readonly caution: string }
+  readonly remedy: { readonly id: string; readonly words: string; readonly minutes: number; readonly parts: readonly string[]; readonly products: readonly string[]; readonly caution: string; readonly school: string }
   /** Parts to take off yet for it, and minutes with getting there and back. */
   readonly takesOff: readonly string[]
   readonly totalMinutes: number
@@ -182,7 +182,7 @@ export class Diagnosis {
       const testimony = (told.get(index) ?? []).map(({ finding, times }) => ({ finding: words(finding), times }))
       return {
         id: suspect.id, fault: suspect.fault.id, place: suspect.place.id, area: suspect.fault.area, words: suspect.name, chance: marginals[index] as number, confirmed: given.has(index),
-        remedy: { id: remedy.id, words: remedy.name, minutes: remedy.minutes, parts: remedy.parts, products: remedy.products, caution: remedy.caution },
+        remedy: { id: remedy.id, words: remedy.name, minutes: remedy.minutes, parts: remedy.parts, products: remedy.products, caution: remedy.caution, school: remedy.school },
         takesOff: way.parts, totalMinutes: remedy.minutes + way.minutes,
         speaksFor: testimony.filter(({ times }) => times > 1), speaksAgainst: testimony.filter(({ times }) => times < 1),
       }

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import type { CommandPayload } from '../../shared/messages/commands'
-import { engine, job, searchEntry } from '../db/schema'
+import { engine, job, searchEntry, searchReckoning } from '../db/schema'
 import { cannotBeWritten, notInTheBook } from '../problems'
 import { stepEngineState } from './step-engine-state'
 import type { Write } from './write'
@@ -15,6 +15,8 @@ export async function addSearchEntry(write: Write, { id, jobId, entry }: Command
   const steps = entry.kind === 'repaired' && entry.findingId === null
   if (steps) await stepEngineState(write, machine)
   await write.transaction.insert(searchEntry).values({ id, jobId, engineState: machine.stateNumber + (steps ? 1 : 0), entry, authorId: write.actor.id, capturedAt: write.capturedAt, receivedAt: write.receivedAt })
+  // What the server makes of it follows when it can; until then the step waits for it in the book.
+  await write.transaction.insert(searchReckoning).values({ id, jobId })
   write.journal({ subject: 'search', subjectId: id, jobId, summary: summaryOf(entry), after: entry })
   return { id }
 }

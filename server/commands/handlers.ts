@@ -20,6 +20,7 @@ import { saveOwner } from './save-owner'
 import { savePart } from './save-part'
 import { savePerson } from './save-person'
 import { saveSheet } from './save-sheet'
+import { saveTypeKnowledge } from './save-type-knowledge'
 import { saveWorkshop } from './save-workshop'
 import { strikeReading } from './strike-reading'
 import { takeIn } from './take-in'
@@ -44,6 +45,7 @@ export const handlers: { readonly [N in CommandName]: (write: Write, payload: Co
   'continuity.add': addContinuityReading,
   'knowledge.learn': learnFromJob,
   'knowledge.forget': forgetLearned,
+  'type-knowledge.save': saveTypeKnowledge,
   'part.save': savePart,
   'sheet.save': saveSheet,
   'reading.add': addReading,

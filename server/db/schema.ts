@@ -1,7 +1,9 @@
 import { sql } from 'drizzle-orm'
 import { boolean, char, date, double, index, int, json, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { EngineDescription } from '../../core/engine/description-schema'
+import type { KnowledgeChanges } from '../../core/diagnosis/knowledge-changes'
 import type { Difference } from '../../core/engine/difference-schema'
+import type { Reckoned } from '../../shared/reckoned'
 import type { ArrivalItem, EngineUnit } from '../../shared/messages/book-entries'
 import type { InstrumentFields, ReadingFields, SheetStation } from '../../shared/messages/bench-entries'
 import type { ContinuityFields } from '../../shared/messages/continuity-entries'
@@ -227,6 +229,21 @@ export const learned = mysqlTable('learned', {
   capturedAt: instant('captured_at').notNull(),
   receivedAt: instant('received_at').notNull(),
 }, (table) => [index('learned_construction').on(table.construction, table.receivedAt), index('learned_job').on(table.jobId)])
+
+/** A type's own copy of the knowledge, as it departs from what ships; by the type's id. */
+export const typeKnowledge = mysqlTable('type_knowledge', {
+  id: uuidColumn('id').primaryKey().references(() => engineType.id),
+  changes: json('changes').$type<KnowledgeChanges>().notNull(),
+  version: versionColumn(),
+})
+
+/** What the server made of a job's search after a step, by the same reckoning as the screen's; null while it is waiting for it. */
+export const searchReckoning = mysqlTable('search_reckoning', {
+  id: uuidColumn('id').primaryKey().references(() => searchEntry.id),
+  jobId: uuidColumn('job_id').notNull().references(() => job.id),
+  reckoned: json('reckoned').$type<Reckoned>(),
+  reckonedAt: instant('reckoned_at'),
+}, (table) => [index('search_reckoning_job').on(table.jobId)])
 
 /** Notes and minutes at a station: only ever added to. */
 export const note = mysqlTable('note', {

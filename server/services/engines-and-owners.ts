@@ -4,6 +4,7 @@ import { engineName } from '../../shared/engine-name'
 import type { Database } from '../db/book'
 import { component, constructionTemplate, engine, engineType, job, owner } from '../db/schema'
 import { notInTheBook } from '../problems'
+import { readPractice } from './read-practice'
 import { jobIds, jobTags } from './job-tags'
 
 /** A page of engines; every word of the search must occur in nickname, number, type or owner. */
@@ -21,11 +22,12 @@ export async function readEngine(database: Database, id: string): Promise<Engine
     .innerJoin(engineType, eq(engine.typeId, engineType.id)).innerJoin(owner, eq(engine.ownerId, owner.id))
     .leftJoin(constructionTemplate, eq(engineType.templateId, constructionTemplate.id)).where(eq(engine.id, id))
   if (!head) throw notInTheBook('engine')
-  const [components, ids] = await Promise.all([
+  const [practice, components, ids] = await Promise.all([
+    readPractice(database, head.type.id),
     database.select().from(component).where(eq(component.engineId, id)).orderBy(desc(component.fittedOn)),
     jobIds(database, eq(job.engineId, id), [desc(job.takenInAt)], 100),
   ])
-  return { ...head, components, jobs: await jobTags(database, ids) }
+  return { ...head, practice, components, jobs: await jobTags(database, ids) }
 }
 
 /** The shop's own constructions, by name. */

@@ -1,9 +1,10 @@
 import { asc, desc, eq } from 'drizzle-orm'
 import type { JobBook, JournalRow } from '../../shared/book'
 import type { Database } from '../db/book'
-import { component, continuityReading, engine, engineType, finding, job, journal, note, owner, partWanted, person, photograph, reading, searchEntry, sheet } from '../db/schema'
+import { component, continuityReading, engine, engineType, finding, job, journal, note, owner, partWanted, person, photograph, reading, searchEntry, searchReckoning, sheet } from '../db/schema'
 import { notInTheBook } from '../problems'
 import { earlierFindings } from './earlier-findings'
+import { readPractice } from './read-practice'
 import { readLearned } from './read-learned'
 
 /** Everything of one job, for its screen and its hand-back sheet. */
@@ -22,11 +23,12 @@ export async function readJob(database: Database, id: string): Promise<JobBook> 
       .where(eq(sheet.jobId, id)).orderBy(asc(reading.capturedAt), asc(reading.id)),
     database.select({ id: photograph.id, station: photograph.station, caption: photograph.caption, width: photograph.width, height: photograph.height, size: photograph.size, takenAt: photograph.takenAt })
       .from(photograph).where(eq(photograph.jobId, id)).orderBy(asc(photograph.takenAt)),
-    database.select({ row: searchEntry, author: person.name }).from(searchEntry).innerJoin(person, eq(searchEntry.authorId, person.id)).where(eq(searchEntry.jobId, id)).orderBy(asc(searchEntry.receivedAt), asc(searchEntry.id)),
+    database.select({ row: searchEntry, author: person.name, reckoned: searchReckoning.reckoned }).from(searchEntry).innerJoin(person, eq(searchEntry.authorId, person.id)).leftJoin(searchReckoning, eq(searchReckoning.id, searchEntry.id)).where(eq(searchEntry.jobId, id)).orderBy(asc(searchEntry.receivedAt), asc(searchEntry.id)),
     database.select({ row: continuityReading, author: person.name }).from(continuityReading).innerJoin(person, eq(continuityReading.authorId, person.id)).where(eq(continuityReading.jobId, id)).orderBy(asc(continuityReading.receivedAt), asc(continuityReading.id)),
     journalOfJob(database, id),
   ])
   const learned = await readLearned(database, { construction: head.type.templateId ?? head.type.construction, typeId: head.type.id, jobId: id })
+  const practice = await readPractice(database, head.type.id)
   const earlier = await earlierFindings(database, head.job)
   const { searchText: _searchText, dueOrder: _dueOrder, ...jobRow } = head.job
   return {
@@ -39,7 +41,7 @@ export async function readJob(database: Database, id: string): Promise<JobBook> 
     findings: findings.map((row) => ({ ...row, notedAt: row.notedAt.toISOString() })),
     notes: notes.map((row) => ({ ...row.note, author: row.author, capturedAt: row.note.capturedAt.toISOString() })),
     parts,
-    search: search.map(({ row, author }) => ({ id: row.id, engineState: row.engineState, entry: row.entry, author, capturedAt: row.capturedAt.toISOString() })),
+    search: search.map(({ row, author, reckoned }) => ({ id: row.id, engineState: row.engineState, entry: row.entry, author, reckoned: reckoned ?? null, capturedAt: row.capturedAt.toISOString() })),
     continuity: continuity.map(({ row, author }) => ({ id: row.id, engineState: row.engineState, point: row.point, column: row.column, reading: row.reading, words: row.words, author, capturedAt: row.capturedAt.toISOString() })),
     sheets: sheets.map((row) => ({
       ...row,
@@ -49,6 +51,7 @@ export async function readJob(database: Database, id: string): Promise<JobBook> 
     })),
     photographs: photographs.map((row) => ({ ...row, takenAt: row.takenAt.toISOString() })),
     journal: entries,
+    practice,
     earlier,
   }
 }

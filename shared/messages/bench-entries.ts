@@ -136,6 +136,8 @@ export const WorkshopFields = Type.Object({
   taxPercent: Type.Number({ minimum: 0, maximum: 100 }),
   taxName: Line(20),
   handBackFooter: Prose,
+  /** Where practitioners disagree, what this shop holds with: option by school. Added later; what is not named is as it ships. */
+  schools: Type.Optional(Type.Record(Type.String({ pattern: '^[a-z][a-z-]{1,39}$' }), Type.String({ pattern: '^[a-z][a-z-]{1,39}$' }), { maxProperties: 30 })),
 }, closed)
 export type WorkshopFields = Static<typeof WorkshopFields>
 

@@ -2,7 +2,7 @@ import { Type, type Static, type TSchema } from '@sinclair/typebox'
 import { ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './book-entries'
 import { FindingFields, HandBackFields, InstrumentFields, JobMove, MeterFields, NoteFields, PartFields, Password, PersonFields, ReadingFields, SheetFields, WorkshopFields } from './bench-entries'
 import { ContinuityFields } from './continuity-entries'
-import { ForgetFields, LearnFields } from './knowledge-entries'
+import { ForgetFields, LearnFields, TypeKnowledgeFields } from './knowledge-entries'
 import { SearchEntry } from './search-entries'
 import { EngineDescription } from '../../core/engine/description-schema'
 import { Differences } from '../../core/engine/difference-schema'
@@ -44,6 +44,8 @@ export const commandSchemas = {
   /** What the job taught; a later one of the same job counts instead. */
   'knowledge.learn': saveInJob(LearnFields),
   'knowledge.forget': save(ForgetFields),
+  /** By the type's id. */
+  'type-knowledge.save': save(TypeKnowledgeFields),
   'part.save': saveInJob(PartFields),
   'sheet.save': saveInJob(SheetFields),
   'reading.add': Type.Object({ id: Id, jobId: Id, sheetId: Id, supersedesId: OrNull(Id), fields: ReadingFields }, closed),

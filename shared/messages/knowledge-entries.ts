@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox'
+import { KnowledgeChanges } from '../../core/diagnosis/knowledge-changes'
 import { closed, Line, NeededLine, OrNull } from './parts'
 
 /** What a closed job adds to what the shop knows. */
@@ -15,3 +16,7 @@ export type LearnFields = Static<typeof LearnFields>
 /** What was learned so far no longer counts; null: of every construction. */
 export const ForgetFields = Type.Object({ construction: OrNull(NeededLine(60)) }, closed)
 export type ForgetFields = Static<typeof ForgetFields>
+
+/** The type's own copy of the knowledge, as it departs from what ships. */
+export const TypeKnowledgeFields = Type.Object({ changes: KnowledgeChanges }, closed)
+export type TypeKnowledgeFields = Static<typeof TypeKnowledgeFields>

@@ -51,7 +51,7 @@ async function browser(): Promise<void> {
 }
 
 const root = process.cwd()
-await step('validators', 'npx', ['tsx', 'shared/compile-validators.ts'])
+await step('validators', 'npm', ['run', '-s', 'validators'])
 await step('prepare', 'npx', ['nuxt', 'prepare'])
 await step('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
 await step('types', 'npx', ['vue-tsc', '--build'])

@@ -1,15 +1,19 @@
+import { execFile } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { promisify } from 'node:util'
 import { freePort } from '../../launcher/free-port'
 import { startMariaDb, type PrivateMariaDb } from '../../launcher/private-mariadb'
 import { startShopServer, type ShopServer } from '../../launcher/shop-server'
-import { openBook } from '../../server/db/book'
-import { bringUpToDate } from '../../server/db/migrate'
-import { openWorkshop } from '../../server/services/open-workshop'
-import { loadScenario } from '../../demo/load-scenario'
 
 export const PASSWORD = 'harbour-festival'
+
+export interface TestShopOptions {
+  readonly firstOwnerCode?: string
+  /** Also reckons searches on the server, which keeps a core busy for a while after the scenario is loaded. */
+  readonly reckons?: boolean
+}
 
 /** A whole shop for a test: database and application, both of which may be killed and started again. */
 export class TestShop {
@@ -23,15 +27,12 @@ export class TestShop {
     return `http://127.0.0.1:${this.port}`
   }
 
-  static async open(contents: 'scenario' | 'workshop' | 'empty', options: { firstOwnerCode?: string } = {}): Promise<TestShop> {
+  static async open(contents: 'scenario' | 'workshop' | 'empty', options: TestShopOptions = {}): Promise<TestShop> {
     const shop = new TestShop()
     shop.port = await freePort()
     await shop.startDatabase()
-    const book = openBook(shop.mariadb.address)
-    await bringUpToDate(book, 'server/db/migrations')
-    if (contents === 'scenario') await loadScenario(book.database, { now: new Date(), password: PASSWORD })
-    if (contents === 'workshop') await openWorkshop(book.database, { workshopName: 'Test bench', name: 'Maren Tolvik', signInName: 'maren', password: PASSWORD })
-    await book.close()
+    const { port, user, password, database } = shop.mariadb.address
+    await promisify(execFile)(process.execPath, ['--import', 'tsx', 'tests/support/load-shop.ts', contents, PASSWORD], { env: { ...process.env, ECHOPPE_DATABASE_PORT: String(port), ECHOPPE_DATABASE_USER: user, ECHOPPE_DATABASE_PASSWORD: password, ECHOPPE_DATABASE_NAME: database } })
     await shop.startServer(options)
     return shop
   }
@@ -42,10 +43,11 @@ export class TestShop {
     this.databasePort = this.mariadb.address.port
   }
 
-  async startServer({ firstOwnerCode }: { firstOwnerCode?: string } = {}): Promise<void> {
+  async startServer({ firstOwnerCode, reckons }: TestShopOptions = {}): Promise<void> {
     this.server = await startShopServer({
       root: process.cwd(), host: '127.0.0.1', port: this.port, database: this.mariadb.address, sessionPassword: 'a-password-of-tests-longer-than-32-characters', quiet: true,
       ...(firstOwnerCode ? { firstOwnerCode } : {}),
+      ...(reckons ? {} : { environment: { ECHOPPE_SEARCH_JUDGE: '' } }),
     })
   }
 

@@ -1,14 +1,10 @@
 <script setup lang="ts">
-import { equipment as allEquipment } from '~~/core/diagnosis/knowledge-schema'
 import type { NextTestReport, SuspectReport } from '~~/core/diagnosis/diagnosis'
-import { learnedPriors } from '~~/core/diagnosis/learned-priors'
-import { placesOf } from '~~/core/diagnosis/places-of'
-import { suspectsOf } from '~~/core/diagnosis/suspects'
+import { optionOf } from '~~/core/diagnosis/schools-of-practice'
+import { schools } from '~~/core/knowledge/schools'
 import type { JobBook } from '~~/shared/book'
 import type { EngineDescription } from '~~/core/engine/description-schema'
-import { diagnosisKnowledge } from '~~/core/knowledge/diagnosis-knowledge'
-import { gatheredFindings } from '~~/shared/gathered-findings'
-import { searchOf } from '~~/shared/search-history'
+import { askedSearch } from '~~/shared/search-question'
 
 /** Which fault, and which test next: the current path shaded by suspicion, one big card, and the reasons. */
 const props = defineProps<{ book: JobBook; description: EngineDescription; generic: boolean }>()
@@ -19,24 +15,28 @@ const { setState } = useFindingState(computed(() => props.book))
 /** Suspicions that did not come from a test: settled with one word all the same. */
 const suspected = computed(() => props.book.findings.filter((finding) => finding.state === 'suspected'))
 
-const gathered = computed(() => gatheredFindings(props.book, props.description, diagnosisKnowledge))
-const search = computed(() => searchOf(props.book, `${props.book.engine.history} ${props.book.job.complaint} ${props.book.job.conditionOnArrival}`, gathered.value, knownSuspects.value))
-const knownSuspects = computed(() => new Set(suspectsOf(props.description, placesOf(props.description), diagnosisKnowledge, new Set(), {}).map((suspect) => suspect.id)))
-
-/** What the shop’s closed jobs make of the shipped chances. */
-const learned = computed(() => learnedPriors(props.description, diagnosisKnowledge, props.book.learned.construction, props.book.learned.type))
+/** All the judgement is asked with; a copy of the knowledge that does not hold together says so instead. */
+const asked = computed(() => {
+  try {
+    return { ...askedSearch(props.book, props.description), flaw: '' }
+  } catch (error) {
+    return { ...askedSearch({ ...props.book, practice: { ...props.book.practice, changes: null } }, props.description), flaw: error instanceof Error ? error.message : 'The knowledge of this type cannot be used.' }
+  }
+})
+const search = computed(() => asked.value.search)
+const learned = computed(() => asked.value.learned)
 const learnedWords = (fault: string): string => {
   const entry = learned.value.find((row) => row.fault === fault)
   return entry && entry.found > 0 ? `Found here before at ${entry.found} of ${entry.places} such places: ${percent(entry.shipped)} as shipped, ${percent(entry.now)} by this shop’s jobs.` : ''
 }
+/** What the shop holds with where practitioners disagree about a remedy. */
+const schoolWords = (id: string): string => {
+  const school = schools.find((entry) => entry.id === id)
+  return school ? `${school.question} This shop: ${optionOf(school, props.book.practice.schools).name.toLowerCase()}.` : ''
+}
 const percent = (chance: number): string => `${chance < 0.1 ? (chance * 100).toFixed(1) : Math.round(chance * 100)} %`
 
-const { report, progress, failure } = useDiagnosis(() => ({
-  description: props.description,
-  context: { learned: Object.fromEntries(learned.value.map((entry) => [entry.fault, entry.factor])), circumstances: search.value.circumstances, equipment: allEquipment.filter((piece) => !search.value.missing.includes(piece)) },
-  history: search.value.history,
-  bench: { off: search.value.off, refused: search.value.refused, leave: search.value.leave },
-}))
+const { report, progress, failure } = useDiagnosis(() => asked.value.question)
 const steps = useSearchSteps(computed(() => props.book), report)
 
 /** A test taken instead of the one advised; forgotten with the next step. */
@@ -65,7 +65,7 @@ const withheld = computed(() => {
 const partNames = computed(() => new Map(props.description.parts.map((part) => [part.id, part.name.toLowerCase()])))
 const partName = (id: string): string => partNames.value.get(id) ?? id
 const findingWords = (id: string): string => {
-  const found = gathered.value.find((row) => row.id === id)
+  const found = search.value.gathered.find((row) => row.id === id)
   if (found) return found.words
   const entry = props.book.search.find((row) => row.id === id)?.entry
   return entry && 'words' in entry ? entry.words : id
@@ -107,6 +107,7 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
 <template>
   <div class="find">
     <p v-if="failure" class="sign sign--fault" role="alert">{{ failure }}</p>
+    <p v-if="asked.flaw" class="sign sign--fault" role="alert">{{ asked.flaw }} Until then it is judged by what ships.</p>
     <p v-if="generic" class="sign sign--care">How this engine is made is not known: a generic machine stands in, and the advice is as general. <NuxtLink :to="`/engines/${book.engine.id}`">Say how it is made</NuxtLink></p>
     <div v-if="progress !== null && !report" class="working" role="status"><v-progress-linear :model-value="progress * 100" height="8" color="primary" aria-label="Working out every set of faults" /><span class="quiet">Working out what every set of up to three faults would show in this engine …</span></div>
     <template v-if="report">
@@ -137,7 +138,7 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
         <CurrentPathDrawing :description="description" :states="{}" :switches="{}" :point="null" :selected="picked" :probes="[]" :suspicion="suspicion" :reachable="reachable" @select="picked = picked === $event ? null : $event" />
         <p class="quiet legend"><span class="mark high">◆</span> 40 % and more <span class="mark middle">●</span> 15 % and more <span class="mark low">○</span> 5 % and more. Dashed points cannot be reached as it stands.<template v-if="driveSuspects.length > 0"> Drive: {{ driveSuspects.map((place) => `${place.place.replace(/^.*?\./, '').replaceAll('-', ' ')} ${Math.round(place.chance * 100)} %`).join(', ') }}.</template></p>
       </section>
-      <SuspectList :suspects="report.suspects" :nothing-else="report.nothingElse" :finding-words="findingWords" :learned-words="learnedWords" :part-name="partName" :may-write="session.mayWrite" :highlighted="highlighted" @confirm="steps.confirm" @rule-out="steps.ruleOut" @mend="steps.mend" />
+      <SuspectList :suspects="report.suspects" :nothing-else="report.nothingElse" :finding-words="findingWords" :learned-words="learnedWords" :school-words="schoolWords" :part-name="partName" :may-write="session.mayWrite" :highlighted="highlighted" @confirm="steps.confirm" @rule-out="steps.ruleOut" @mend="steps.mend" />
     </template>
     <section v-if="suspected.length > 0" aria-label="Noted by hand">
       <h2>Noted by hand</h2>

@@ -25,6 +25,11 @@ const wordsOf = (entry: JobSearch['steps'][number]['row']['entry']): string => (
         <div v-if="opened === row.id" class="more">
           <p v-if="row.entry.kind === 'outcome' && row.entry.why">{{ row.entry.why }}</p>
           <p v-if="believedOf(row.entry)" class="quiet">Believed until then: {{ believedOf(row.entry) }}.</p>
+          <p v-if="row.reckoned?.failure" class="sign sign--care">The book could not reckon it: {{ row.reckoned.failure }}</p>
+          <template v-else-if="row.reckoned">
+            <p class="quiet">After it, as the book reckons: {{ [...row.reckoned.believed.slice(0, 3).map((one) => `${one.words} ${Math.round(one.chance * 100)} %`), `nothing else ${Math.round(row.reckoned.nothingElse * 100)} %`].join('; ') }}. Next then: {{ row.reckoned.advice.words }}.</p>
+            <p v-for="clash in row.reckoned.contradictions" :key="clash" class="sign sign--care">{{ clash }}</p>
+          </template>
           <p v-if="struck" class="quiet">Struck out: it no longer counts.</p>
           <button v-else-if="mayWrite && row.entry.kind !== 'struck'" type="button" class="plain" @click="emit('strike', row.id, wordsOf(row.entry))">Strike it out</button>
         </div>

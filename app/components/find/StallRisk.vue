@@ -12,6 +12,8 @@ import { coastOf } from '~~/core/mechanism/coast-of-engine'
 import { contactGrades, contactPoints, effectivePoints, gradeOf, UNMEASURED_GRADE, type ContactGrade } from '~~/core/mechanism/contact-grades'
 import { stallRemedies } from '~~/core/mechanism/stall-remedies'
 import { stallRisk, type ContactPoint } from '~~/core/mechanism/stall-risk'
+import { optionOf } from '~~/core/diagnosis/schools-of-practice'
+import { schools } from '~~/core/knowledge/schools'
 import type { JobBook } from '~~/shared/book'
 import { priceOfMinutes, showMoney } from '~~/shared/money'
 
@@ -61,6 +63,15 @@ const risk = computed(() => riskOf(contacts.value))
 /** The chances of the contacts are judged: with half and with twice of them. */
 const range = computed(() => [riskOf(scaled(0.5)).stopsPerPass, riskOf(scaled(2)).stopsPerPass] as const)
 const remedies = computed(() => stallRemedies(props.description, stallRemedyRows, { stretches: stretches.value, grades: grades.value, metresPerSecond: draft.value.speedMmPerSecond / 1000, coastMm: coastMm.value, amps: coast.value?.amps ?? 0.2 }))
+/** What the shop holds with: its own way is said so, and what changes the machine waits for the owner where it keeps them authentic. */
+const heldWith = (id: string): string => {
+  const school = schools.find((entry) => entry.id === id)
+  return school ? optionOf(school, props.book.practice.schools).id : ''
+}
+const schoolOf = (kind: string): string => {
+  const way = kind === 'stay-alive' ? 'stay-alive' : kind === 'clean' || kind === 'wipers' ? 'clean-and-pickups' : ''
+  return [way !== '' && heldWith('dead-track') === way ? 'The way of this shop.' : '', kind !== 'clean' && heldWith('originality') === 'keep' ? 'Changes the machine: the owner’s word first.' : ''].filter(Boolean).join(' ')
+}
 const railName = (pole: Pole): string => props.description.nodes.find((node) => node.id === props.description.rails[pole])?.name ?? pole
 const perRail = computed(() => (['plus', 'minus'] as const).map((pole) => ({ pole, name: railName(pole), ...effectivePoints(contacts.value, pole) })))
 
@@ -164,7 +175,7 @@ const kmPerHour = computed(() => (scaleRatio.value === null ? null : scaleSpeed(
             <thead><tr><th scope="col">Remedy</th><th scope="col" class="number">Minutes</th><th scope="col" class="number">Price</th><th scope="col" class="number">Stops a pass</th><th scope="col" class="number">and cleaned</th></tr></thead>
             <tbody>
               <tr class="as-is"><th scope="row">As it is</th><td class="number">–</td><td class="number">–</td><td class="number figure">{{ perPass(risk.stopsPerPass) }}</td><td class="number">–</td></tr>
-              <tr v-for="entry in remedies" :key="entry.name"><th scope="row">{{ entry.name }}<span v-if="entry.adds > 0" class="quiet">, {{ entry.adds }} more {{ entry.adds === 1 ? 'point' : 'points' }}</span><div v-if="entry.row.against" class="quiet">{{ entry.row.against }}</div></th><td class="number figure">{{ Math.round(entry.minutes) }}</td><td class="number figure">{{ money(entry.minutes, entry.price) }}</td><td class="number figure">{{ perPass(entry.risk.stopsPerPass) }}</td><td class="number figure">{{ entry.withCleaning ? perPass(entry.withCleaning.stopsPerPass) : '–' }}</td></tr>
+              <tr v-for="entry in remedies" :key="entry.name"><th scope="row">{{ entry.name }}<span v-if="entry.adds > 0" class="quiet">, {{ entry.adds }} more {{ entry.adds === 1 ? 'point' : 'points' }}</span><div v-if="entry.row.against" class="quiet">{{ entry.row.against }}</div><div v-if="schoolOf(entry.row.kind)" class="quiet">{{ schoolOf(entry.row.kind) }}</div></th><td class="number figure">{{ Math.round(entry.minutes) }}</td><td class="number figure">{{ money(entry.minutes, entry.price) }}</td><td class="number figure">{{ perPass(entry.risk.stopsPerPass) }}</td><td class="number figure">{{ entry.withCleaning ? perPass(entry.withCleaning.stopsPerPass) : '–' }}</td></tr>
             </tbody>
           </table>
         </div>

@@ -2,7 +2,7 @@
 import type { SuspectReport } from '~~/core/diagnosis/diagnosis'
 
 /** Who may have done it: chance, what speaks for and against, and what mending it takes. */
-const props = defineProps<{ suspects: readonly SuspectReport[]; nothingElse: number; findingWords: (id: string) => string; learnedWords: (fault: string) => string; partName: (id: string) => string; mayWrite: boolean; highlighted: ReadonlySet<string> }>()
+const props = defineProps<{ suspects: readonly SuspectReport[]; nothingElse: number; findingWords: (id: string) => string; learnedWords: (fault: string) => string; schoolWords: (school: string) => string; partName: (id: string) => string; mayWrite: boolean; highlighted: ReadonlySet<string> }>()
 const emit = defineEmits<{ confirm: [SuspectReport]; ruleOut: [SuspectReport]; mend: [SuspectReport] }>()
 const few = 7
 const showAll = ref(false)
@@ -31,6 +31,7 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
             <p v-if="!suspect.confirmed && suspect.speaksFor.length + suspect.speaksAgainst.length === 0" class="quiet">Nothing found yet speaks for or against it: this is how often it is so.</p>
             <p v-if="learnedWords(suspect.fault)" class="quiet">{{ learnedWords(suspect.fault) }}</p>
             <p v-if="suspect.takesOff.length > 0" class="quiet">For the repair comes off: {{ suspect.takesOff.map(partName).join(', ') }}.</p>
+            <p v-if="schoolWords(suspect.remedy.school)" class="quiet">{{ schoolWords(suspect.remedy.school) }} <NuxtLink to="/workshop#schools-head">Schools of practice</NuxtLink></p>
             <p v-if="suspect.remedy.parts.length > 0" class="quiet">Parts: {{ suspect.remedy.parts.join(', ') }}.</p>
             <p v-if="suspect.remedy.caution" class="sign sign--care">{{ suspect.remedy.caution }}</p>
           </template>

@@ -33,6 +33,7 @@ const views = [
   { id: 'pickups', name: 'Pickups' },
   { id: 'parts', name: 'Parts and way in' },
   { id: 'motor', name: 'Motor over the years' },
+  { id: 'known', name: 'What we know' },
 ] as const
 const view = computed(() => views.find((entry) => entry.id === String(route.params.view ?? '')) ?? views[0])
 const addressOf = (name: string): string => `/engines/${id.value}${name ? `/${name}` : ''}`
@@ -56,6 +57,7 @@ useNextAction({ label: nextLabel, run: () => void router.push(openJob.value ? `/
       <EngineDriveView v-else-if="view.id === 'drive'" :description="described.description" :nominal-volts="book.type.nominalVolts" :scale-ratio="scaleRatio" />
       <EnginePickupsView v-else-if="view.id === 'pickups'" :description="described.description" />
       <EngineMotorView v-else-if="view.id === 'motor'" :engine-id="book.engine.id" />
+      <LazyEngineKnowledgeView v-else-if="view.id === 'known'" :book="book" :description="described.description" />
       <EnginePartsView v-else :description="described.description" />
     </template>
     <NextBar />

@@ -1,0 +1,5 @@
+import type { School } from '../diagnosis/schools-of-practice'
+import rows from './schools.json'
+
+/** Where practitioners disagree: common practice on both sides, no published source. */
+export const schools = rows as readonly School[]

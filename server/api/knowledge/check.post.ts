@@ -1,0 +1,5 @@
+import { answer } from '../../answer'
+import { checkKnowledgeFile } from '../../services/check-knowledge-file'
+
+/** What is wrong with a knowledge file before it is taken over, and how it departs from what ships; writes nothing. */
+export default answer(async (event) => checkKnowledgeFile(await readBody(event)))

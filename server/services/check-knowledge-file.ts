@@ -1,0 +1,23 @@
+import { checkKnowledge, type KnowledgeFlaw } from '../../core/diagnosis/check-knowledge'
+import { changesBetween, type KnowledgeChanges } from '../../core/diagnosis/knowledge-changes'
+import type { Knowledge } from '../../core/diagnosis/knowledge-schema'
+import { diagnosisKnowledge } from '../../core/knowledge/diagnosis-knowledge'
+import { problemsOf } from '../../shared/validate'
+
+export interface CheckedKnowledgeFile {
+  /** What is wrong with it, row by row; empty when it can be used. */
+  readonly flaws: readonly KnowledgeFlaw[]
+  /** How it departs from what ships; null while anything is wrong. */
+  readonly changes: KnowledgeChanges | null
+}
+
+const MOST_FLAWS = 40
+
+/** A knowledge file somebody brings: by its schema first, then whether its rows hold together. */
+export function checkKnowledgeFile(file: unknown): CheckedKnowledgeFile {
+  const problems = problemsOf('Knowledge', file)
+  if (problems.length > 0) return { flaws: problems.slice(0, MOST_FLAWS).map(({ field, message }) => ({ place: field, message })), changes: null }
+  const knowledge = file as Knowledge
+  const flaws = checkKnowledge(knowledge)
+  return flaws.length > 0 ? { flaws: flaws.slice(0, MOST_FLAWS), changes: null } : { flaws: [], changes: changesBetween(diagnosisKnowledge, knowledge) }
+}

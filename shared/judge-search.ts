@@ -1,0 +1,27 @@
+import { Diagnosis, type SearchReport } from '../core/diagnosis/diagnosis'
+import { knowledgeOf } from './practised-knowledge'
+import type { SearchQuestion } from './search-question'
+
+/**
+ * Judges searches, one engine at a time: made ready with progress, then asked after every finding. The screen’s worker
+ * and the server’s both are this.
+ */
+export class SearchJudge {
+  private known: { readonly key: string; readonly diagnosis: Diagnosis } | null = null
+
+  /**
+   * @param question all it depends on
+   * @param onProgress share of the making ready that is done
+   * @throws RangeError naming what the engine or the knowledge does not have
+   */
+  async report({ description, practice, context, history, bench }: SearchQuestion, onProgress: (share: number) => Promise<void> | void = () => {}): Promise<SearchReport> {
+    const key = JSON.stringify([description, practice, context])
+    if (this.known?.key !== key) this.known = { key, diagnosis: new Diagnosis(description, knowledgeOf(practice, description), context) }
+    const { diagnosis } = this.known
+    const states = [...new Set([0, ...history.findings.map((finding) => finding.state), ...history.events.map((event) => event.state)])]
+    for (const [index, state] of states.entries()) {
+      for (const share of diagnosis.prepare(history, state)) await onProgress((index + share) / states.length)
+    }
+    return diagnosis.report(history, bench)
+  }
+}
