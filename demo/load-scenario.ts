@@ -21,7 +21,7 @@ import { jobs, type DemoJob } from './jobs'
 import { benchHand, meters, owners, reader, shop } from './people-and-owners'
 import { demoContinuity } from './continuity'
 import { demoTypeKnowledge } from './type-knowledge'
-import { demoLearned, searchKey } from './search-steps'
+import { demoRunning, demoLearned, searchKey } from './search-steps'
 import type { WrittenStep } from './write-searches'
 import { demoLines, type DemoSheet } from './sheets'
 
@@ -236,8 +236,10 @@ class ScenarioLoader {
     const searches = JSON.parse(readFileSync(new URL('./searches.json', import.meta.url), 'utf8')) as Record<string, { circumstances: string[]; steps: WrittenStep[] } | undefined>
     const key = searchKey(engineKey, demo.handBack ? demo.daysAgo : undefined)
     const written = searches[key]
-    if (!written) return demoLearned[key]
     const add = (entry: object): Promise<unknown> => this.run('search.add', { id: newId(), jobId, entry: entry as CommandPayload<'search.add'>['entry'] }, later(2), { actor })
+    const running = demo.handBack ? undefined : demoRunning[engineKey]
+    if (running) await add({ kind: 'known', circumstances: ['exhibition'], off: [], missing: [], running })
+    if (!written) return demoLearned[key]
     await add({ kind: 'known', circumstances: written.circumstances, off: [], missing: [] })
     for (const step of written.steps) await add(step.kind === 'confirmed' || step.kind === 'repaired' ? { ...step, findingId: step.kind === 'confirmed' ? newId() : null } : step)
     if (!demo.handBack) await this.continuity(jobId, engineKey, later, actor)

@@ -1,3 +1,4 @@
+import type { RunningSince } from '../core/care/due-list'
 import type { Circumstance } from '../core/diagnosis/knowledge-schema'
 
 /** One step of a search as somebody took it; what was believed at each is worked out by write-searches.ts. */
@@ -55,3 +56,6 @@ export const demoLearned: Readonly<Record<string, readonly string[]>> = {
   'salt-230:25': ['tyre-perished@tyres'], 'salt-230:402': [], 'salt-230:1120': ['gear-split@mesh'], 'shunter-2:33': [], 'shunter-2:1495': ['grease-hard@mesh'],
   'bus-4:77': ['grease-hard@mesh'], 'fjell-92:140': ['quartering-out@rods'], 'pilgrim-2:1590': ['spring-collapsed@motor.springs'], 'moor-5:190': [],
 }
+
+/** Of jobs in hand where it is known: how long the engine has run since it was cared for. */
+export const demoRunning: Readonly<Record<string, RunningSince>> = { 'moor-5': { hoursSinceOil: 31, hoursSinceWipe: null, shows: 2, yearsIdle: null } }

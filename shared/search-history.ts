@@ -1,3 +1,4 @@
+import { neverNoted, type RunningSince } from '../core/care/due-list'
 import type { EngineEvent, SearchHistory, TestFinding } from '../core/diagnosis/history'
 import type { Circumstance, Equipment } from '../core/diagnosis/knowledge-schema'
 import type { EarlierFinding, JobBook, SearchRow } from './book'
@@ -8,6 +9,8 @@ export interface JobSearch {
   readonly history: SearchHistory
   readonly circumstances: readonly Circumstance[]
   readonly missing: readonly Equipment[]
+  /** How long it has run or lain since it was cared for. */
+  readonly running: RunningSince
   /** Parts that are off now. */
   readonly off: readonly string[]
   /** Tests that could not be done in the state the engine is in. */
@@ -39,6 +42,7 @@ export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job' | 'find
   let circumstances: readonly Circumstance[] = circumstancesIn(about)
   let missing: readonly Equipment[] = []
   let off: readonly string[] = []
+  let running: RunningSince = neverNoted
   const refused: string[] = []
   for (const { id, engineState, entry } of standing) {
     const state = engineState - first
@@ -48,7 +52,7 @@ export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job' | 'find
     }
     if (entry.kind === 'could-not' && engineState === book.engine.stateNumber) refused.push(entry.test)
     if (entry.kind === 'confirmed' || entry.kind === 'ruled-out' || entry.kind === 'repaired') events.push({ kind: entry.kind, suspect: entry.suspect, state })
-    if (entry.kind === 'known') ({ circumstances, missing, off } = entry)
+    if (entry.kind === 'known') ({ circumstances, missing, off, running = running } = entry)
   }
   const spokenOf = new Set(events.map((event) => (event.kind === 'refitted' ? '' : event.suspect)))
   const earlier = book.earlier.filter((row) => row.suspect !== null && !spokenOf.has(row.suspect) && (knownSuspects?.has(row.suspect) ?? true))
@@ -57,7 +61,7 @@ export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job' | 'find
   const leave = [...earlier.map((row) => row.suspect ?? ''), ...standing.flatMap(({ entry }) => (entry.kind === 'confirmed' && settled.has(entry.findingId) ? [entry.suspect] : []))]
   const gathered = sheets.filter((found) => !findings.some((entered) => entered.test === found.test && entered.state === found.engineState - first))
   for (const { id, test, outcome, engineState } of gathered) findings.push({ id, test, outcome, state: engineState - first })
-  return { gathered, leave, earlier, history: { findings, events }, circumstances, missing, off, refused, steps: book.search.filter((row) => row.entry.kind !== 'struck').map((row) => ({ row, struck: struck.has(row.id) })) }
+  return { gathered, leave, earlier, history: { findings, events }, circumstances, missing, running, off, refused, steps: book.search.filter((row) => row.entry.kind !== 'struck').map((row) => ({ row, struck: struck.has(row.id) })) }
 }
 
 const tellingWords: ReadonlyArray<readonly [RegExp, Circumstance]> = [

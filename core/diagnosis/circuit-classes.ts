@@ -31,8 +31,9 @@ const STUCK = 10
 /** Often it is so light, in times the motor's own friction, that nothing shows in the running; only looking, listening and feeling find it then. From memory. */
 const LIGHT_DRAG = 0.3
 const LIGHT_SHARE = 0.35
-/** Where it does show it is often worse than usual. */
+/** Where it does show it is often worse than usual; what sticks at one place of a turn is the worse kind of its fault. */
 const HEAVY = 1.4
+const STICKS = 1.8
 /** Of what comes and goes, how often it is found dead. From memory. */
 const DEAD_SHARE = 0.45
 
@@ -59,7 +60,7 @@ export class CircuitClasses {
       const drag = circuit?.fault.drag ?? 0
       if (circuit && circuit.shows !== 'always') {
         const light = drag > 0 ? LIGHT_SHARE : 0
-        const moods: Variant[] = [{ suspect, mood: 'dead', severity: 1, share: (1 - light) * DEAD_SHARE }, { suspect, mood: 'unsteady', severity: 1, share: (1 - light) * (1 - DEAD_SHARE) }]
+        const moods: Variant[] = [{ suspect, mood: 'dead', severity: drag > 0 ? STICKS : 1, share: (1 - light) * DEAD_SHARE }, { suspect, mood: 'unsteady', severity: 1, share: (1 - light) * (1 - DEAD_SHARE) }]
         return light > 0 ? [...moods, { suspect, mood: null, severity: LIGHT_DRAG / drag, share: light }] : moods
       }
       if (drag > 0 && drag < STUCK) return [{ suspect, mood: null, severity: HEAVY, share: 1 - LIGHT_SHARE }, { suspect, mood: null, severity: LIGHT_DRAG / drag, share: LIGHT_SHARE }]

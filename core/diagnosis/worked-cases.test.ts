@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { dueCare, neverNoted } from '../care/due-list'
 import { describeConstruction } from '../knowledge/constructions'
 import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
 import type { Belief } from './belief'
@@ -221,6 +222,10 @@ describe('H, everything a little', () => {
 })
 
 describe('I, just due', () => {
+  it('proposes care: oil now, treads overdue', () => {
+    expect(dueCare({ ...neverNoted, hoursSinceOil: 31, shows: 2 }, ['exhibition']).map(({ id, state }) => `${id} ${state}`)).toEqual(expect.arrayContaining(['oil due', 'wipe overdue']))
+  })
+
   it('has nothing to mend in an engine that passes everything', () => {
     const show = new Case('narrow-gauge', 'dc', ['exhibition'])
     const passed = show.diagnosis.engine.tests.filter(({ test }) => test.proves).map(({ id, test }): Seen => [id, test.outcomes[0]?.id ?? ''])

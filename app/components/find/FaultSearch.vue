@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { NextTestReport, SuspectReport } from '~~/core/diagnosis/diagnosis'
+import { dueCare } from '~~/core/care/due-list'
 import { optionOf } from '~~/core/diagnosis/schools-of-practice'
 import { schools } from '~~/core/knowledge/schools'
 import type { JobBook } from '~~/shared/book'
@@ -71,6 +72,11 @@ const findingWords = (id: string): string => {
   return entry && 'words' in entry ? entry.words : id
 }
 const suspicion = computed(() => Object.fromEntries((report.value?.byPlace ?? []).flatMap(({ components, chance }) => components.map((id) => [id, chance] as const))))
+/** Care that is due anyway: where nothing is wrong it is all there is to do. */
+const due = computed(() => dueCare(search.value.running, search.value.circumstances))
+/** Nothing is likely enough to be called suspected. */
+const CALM = 0.1
+const calm = computed(() => (report.value?.suspects ?? []).every((suspect) => !suspect.confirmed && suspect.chance < CALM))
 const reachable = computed(() => {
   const off = new Set(search.value.off)
   const open = (id: string | null): boolean => id === null || (props.description.accesses.find((access) => access.id === id)?.off ?? []).every((group) => group.some((part) => off.has(part)))
@@ -112,6 +118,7 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
     <div v-if="progress !== null && !report" class="working" role="status"><v-progress-linear :model-value="progress * 100" height="8" color="primary" aria-label="Working out every set of faults" /><span class="quiet">Working out what every set of up to three faults would show in this engine …</span></div>
     <template v-if="report">
       <p v-for="clash in report.contradictions" :key="clash.repeat" class="clash sign sign--care" role="alert">{{ clash.words }}</p>
+      <DueCareList v-if="due.length > 0 && calm" :due="due" title="Care, rather than a fault" />
       <NextTestCard v-if="card && !repair && (!prove || chosen)" :test="card" :part-name="partName" :may-write="session.mayWrite" :overruled="chosen !== null" @outcome="outcome" @could-not="couldNot" @another="another" />
       <article v-else-if="repair" class="card" aria-label="Mend now">
         <span class="label">Mend now</span>
@@ -138,6 +145,7 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
         <CurrentPathDrawing :description="description" :states="{}" :switches="{}" :point="null" :selected="picked" :probes="[]" :suspicion="suspicion" :reachable="reachable" @select="picked = picked === $event ? null : $event" />
         <p class="quiet legend"><span class="mark high">◆</span> 40 % and more <span class="mark middle">●</span> 15 % and more <span class="mark low">○</span> 5 % and more. Dashed points cannot be reached as it stands.<template v-if="driveSuspects.length > 0"> Drive: {{ driveSuspects.map((place) => `${place.place.replace(/^.*?\./, '').replaceAll('-', ' ')} ${Math.round(place.chance * 100)} %`).join(', ') }}.</template></p>
       </section>
+      <DueCareList v-if="due.length > 0 && !calm" :due="due" title="Due anyway" />
       <SuspectList :suspects="report.suspects" :nothing-else="report.nothingElse" :finding-words="findingWords" :learned-words="learnedWords" :school-words="schoolWords" :part-name="partName" :may-write="session.mayWrite" :highlighted="highlighted" @confirm="steps.confirm" @rule-out="steps.ruleOut" @mend="steps.mend" />
     </template>
     <section v-if="suspected.length > 0" aria-label="Noted by hand">
