@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
@@ -7,6 +8,8 @@ const alias = { '~~': here('.'), '~': here('./app'), '#core': here('./core'), '#
 export default defineConfig({
   resolve: { alias },
   test: {
+    // Left to itself it leaves one core idle, which is half of a small machine.
+    maxWorkers: Math.max(1, availableParallelism()),
     projects: [
       { resolve: { alias }, test: { name: 'unit', include: ['{core,bench,shared,app,launcher,demo}/**/*.test.ts', 'tests/{recovery,diagnosis}/**/*.test.ts'], environment: 'node', testTimeout: 40_000 } },
       {

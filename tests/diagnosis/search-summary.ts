@@ -14,6 +14,13 @@ export function bootstrapped(count: number, statistic: (pick: readonly number[])
 export const foundShare = (outcomes: readonly SearchOutcome[]) => (pick: readonly number[]): number =>
   sum(pick, (index) => outcomes[index]?.found ?? 0) / Math.max(1, sum(pick, (index) => outcomes[index]?.truth.length ?? 0))
 
+/** The same of those faults that come and go, or of those that are always there. */
+export const foundShareOf = (outcomes: readonly SearchOutcome[], intermittent: boolean) => (pick: readonly number[]): number => {
+  const faults = (index: number) => (outcomes[index]?.truth ?? []).filter((fault) => fault.intermittent === intermittent)
+  const missed = (index: number): number => faults(index).filter((fault) => outcomes[index]?.missed.includes(`${fault.name} @ ${fault.place.id}`)).length
+  return 1 - sum(pick, missed) / Math.max(1, sum(pick, (index) => faults(index).length))
+}
+
 export const meanMinutes = (outcomes: readonly SearchOutcome[]) => (pick: readonly number[]): number => sum(pick, (index) => outcomes[index]?.minutes ?? 0) / pick.length
 
 export const minutesRatio = (outcomes: readonly SearchOutcome[], against: readonly SearchOutcome[]) => (pick: readonly number[]): number => meanMinutes(outcomes)(pick) / meanMinutes(against)(pick)

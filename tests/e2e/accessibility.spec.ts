@@ -6,7 +6,7 @@ import { expect, findJob, signIn, test } from './shop'
 // Every screen is opened and gone through by axe in one test.
 test.setTimeout(480_000)
 
-const engineViews = ['', '/path', '/drive', '/pickups', '/parts', '/motor']
+const engineViews = ['', '/path', '/drive', '/pickups', '/parts', '/motor', '/known']
 
 async function engineAddress(page: Page, shop: TestShop): Promise<string> {
   const answer = await page.request.get(`${shop.url}/api/engines?search=saltmark%20230`)

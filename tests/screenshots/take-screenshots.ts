@@ -36,7 +36,10 @@ const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: 
   } },
   { name: 'prove-lamp-off', path: '/prove', job: 'Cellar find', lampOff: true },
   { name: 'hand-back', path: '/hand-back', job: 'Growls' },
-  { name: 'engines-and-owners', path: '/engines' },
+  { name: 'what-we-know', path: '/known', engine: 'kontor', before: async (page) => {
+    await page.getByRole('searchbox', { name: 'Word' }).fill('sequence')
+    await page.getByText('was 7 %').waitFor()
+  } },
   { name: 'engine-current-path', path: '/path', engine: 'Old Fjell', before: async (page) => {
     await page.getByRole('button', { name: /^Lead from the front truck, right/ }).press('Enter')
     await page.keyboard.press('2')

