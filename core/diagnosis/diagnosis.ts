@@ -113,6 +113,10 @@ const LEAST_CLEARED = 0.004
 const LEAST_CLEARED_PER_MINUTE = 0.0015
 /** A repair less likely to be needed is not made to be sure. */
 const LEAST_MENDED = 0.03
+/** While something is as good as surely wrong there is nothing to prove: it is narrowed down. */
+const PROVE_CHANCE = 0.15
+/** A test that moves less of the chances narrows nothing down. */
+const LEAST_MOVED = 0.05
 /** So often one remedy at one place is advised in a search. */
 const MOST_REPAIRS = 2
 
@@ -240,6 +244,8 @@ export class Diagnosis {
     if (likely && likely.chance > SURE_CHANCE && !(best && best.value > best.cost)) return this.repairAdvice(belief, choices, likely)
     if (best && best.value > 0 && anyFault > STOP_CHANCE) return { kind: 'test', test: engine.tests[best.test]?.id ?? '', why: this.why(choices, best) }
     if (likely && likely.chance >= REPAIR_CHANCE) return this.repairAdvice(belief, choices, likely)
+    const narrowed = belief.nothingHidden < PROVE_CHANCE ? this.narrow(belief, known) : null
+    if (narrowed) return narrowed
     const prove = this.prove(belief, bench.refused)
     if (prove) return prove
     if (anyFault > STOP_CHANCE) return this.surer(belief, known) ?? { kind: 'done', why: `No test that can be done makes it surer; the chance that something is left is ${percent(anyFault)}. Repeat what surprised, or note by hand what you see.` }
@@ -261,6 +267,28 @@ export class Diagnosis {
     const repair = choices.repairs.reduce<Choices['repairs'][number] | null>((best, choice) => (choice.chance > LEAST_MENDED && (!best || choice.chance / choice.cost > best.chance / best.cost) ? choice : best), null)
     if (repair && (!test || repair.chance / repair.cost > test.clears / test.cost)) return this.repairAdvice(belief, choices, repair)
     return test ? { kind: 'test', test: this.engine.tests[test.test]?.id ?? '', why: this.why(choices, test) } : null
+  }
+
+  /** Surely something is wrong, and no test saves its minutes: what moves most of the chances a minute, or mends most of them. */
+  private narrow(belief: Belief, choices: Choices): Advice | null {
+    const { groupOf, groups } = this.costs
+    let [best, bestRate]: [TestChoice | null, number] = [null, 0]
+    for (const choice of choices.tests) {
+      const after = choices.after(choice.test).map((chances) => {
+        const ofGroups = new Float64Array(groups.length)
+        for (const [suspect, chance] of chances.entries()) ofGroups[groupOf[suspect] as number] = (ofGroups[groupOf[suspect] as number] as number) + chance
+        return ofGroups
+      })
+      let moved = 0
+      for (let group = 0; group < groups.length; group++) {
+        const now = after.reduce((sum, of, outcome) => sum + (choice.outcomes[outcome] as number) * (of[group] as number), 0)
+        moved += after.reduce((sum, of, outcome) => sum + (choice.outcomes[outcome] as number) * Math.abs((of[group] as number) - now), 0) / 2
+      }
+      if (moved >= LEAST_MOVED && moved / choice.cost > bestRate) [best, bestRate] = [choice, moved / choice.cost]
+    }
+    const repair = choices.repairs.reduce<Choices['repairs'][number] | null>((most, entry) => (entry.chance > LEAST_MENDED && (!most || entry.chance / entry.cost > most.chance / most.cost) ? entry : most), null)
+    if (repair && repair.chance / repair.cost > bestRate) return this.repairAdvice(belief, choices, repair)
+    return best ? { kind: 'test', test: this.engine.tests[best.test]?.id ?? '', why: this.why(choices, best) } : null
   }
 
   /** The test that changes the belief in these suspects most for its minutes; null where none within the limit tells much. */

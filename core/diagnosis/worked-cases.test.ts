@@ -287,3 +287,14 @@ describe('an AC machine', () => {
     expect(suspects.some((suspect) => suspect.place.role === 'field')).toBe(true)
   })
 })
+
+describe('surely wrong, and no test saves its minutes', () => {
+  it('does not ask for everything to pass: it narrows down or mends', () => {
+    const tank = new Case('tank-open')
+    const history = tank.history([['track-run', 'stands'], ['track-current', 'nothing']])
+    const refused = tank.diagnosis.engine.tests.filter(({ test }) => !test.proves).map(({ id }) => id)
+    const report = tank.diagnosis.report(history, { refused })
+    expect(report.nothingElse).toBeLessThan(0.05)
+    expect(['test', 'repair']).toContain(report.advice.kind)
+  })
+})
