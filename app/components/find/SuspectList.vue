@@ -51,8 +51,9 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
 .suspects { container-type: inline-size; }
 .head { display: flex; align-items: baseline; gap: 16px; justify-content: space-between; flex-wrap: wrap; margin-bottom: 4px; }
 .ruled-list > li { padding: 0; }
-.line { display: grid; grid-template-columns: 62px 90px 1fr max-content; gap: 14px; align-items: center; width: 100%; min-height: var(--target); text-align: left; }
+.line { display: grid; grid-template-columns: 62px 90px minmax(0, 1fr) fit-content(42%); gap: 14px; align-items: center; width: 100%; min-height: var(--target); text-align: left; }
 .line:hover .words { text-decoration: underline; text-decoration-color: var(--brass); text-underline-offset: 3px; }
+.remedy { text-align: right; }
 .chance { font-weight: 650; font-size: 1.05rem; text-align: right; }
 .bar { height: 9px; background: var(--sunk); border-radius: 2px; overflow: hidden; } .bar i { display: block; height: 100%; background: var(--steel); }
 .suspect:first-child .bar i, .confirmed .bar i { background: var(--red); }
@@ -62,6 +63,6 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
 .testimony b { display: inline-block; width: 1.3em; font-family: var(--mono); font-size: 1.1rem; }
 .acts { display: flex; gap: 10px; flex-wrap: wrap; margin-top: 4px; }
 .plain { font-weight: 600; color: var(--green); min-height: var(--target); }
-@container (max-width: 820px) { .line { grid-template-columns: 62px 60px 1fr; padding: 7px 0; row-gap: 1px; } .remedy { grid-column: 3; } }
-@container (max-width: 480px) { .line { grid-template-columns: 56px 1fr; } .bar { display: none; } .remedy { grid-column: 2; } .more { padding-left: 12px; } }
+@container (max-width: 820px) { .line { grid-template-columns: 62px 60px 1fr; padding: 7px 0; row-gap: 1px; } .remedy { grid-column: 3; text-align: left; } }
+@container (max-width: 480px) { .line { grid-template-columns: 56px 1fr; } .bar { display: none; } .remedy { grid-column: 2; text-align: left; } .more { padding-left: 12px; } }
 </style>
