@@ -1,4 +1,5 @@
-import type { BenchNow, SearchContext } from '../core/diagnosis/diagnosis'
+import type { BenchNow } from '../core/diagnosis/advice'
+import type { SearchContext } from '../core/diagnosis/diagnosis'
 import type { SearchHistory } from '../core/diagnosis/history'
 import { equipment as allEquipment, type Knowledge } from '../core/diagnosis/knowledge-schema'
 import { learnedPriors, type LearnedPrior } from '../core/diagnosis/learned-priors'

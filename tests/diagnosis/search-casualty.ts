@@ -1,5 +1,6 @@
 import { SeededRandom } from '../../bench/casualty/random'
-import { Diagnosis, STOP_CHANCE } from '../../core/diagnosis/diagnosis'
+import { STOP_CHANCE } from '../../core/diagnosis/advice'
+import { Diagnosis } from '../../core/diagnosis/diagnosis'
 import type { Belief } from '../../core/diagnosis/belief'
 import type { EngineEvent, TestFinding } from '../../core/diagnosis/history'
 import type { Knowledge } from '../../core/diagnosis/knowledge-schema'
@@ -120,12 +121,12 @@ export function searchCasualty(seed: number, policy: Policy, construction: strin
 type Step = { readonly kind: 'test'; readonly test: string } | { readonly kind: 'repair'; readonly suspect: string } | { readonly kind: 'prove'; readonly tests: readonly string[] } | { readonly kind: 'done' }
 
 function nextStep(policy: Policy, diagnosis: Diagnosis, belief: Belief, off: ReadonlySet<string>, made: ReadonlySet<string>, state: number): Step {
-  if (policy === 'advice') return diagnosis.advise(belief, diagnosis.choose(belief, { off: [...off] }), { off: [...off] })
+  if (policy === 'advice') return diagnosis.adviser.advise(belief, diagnosis.choose(belief, { off: [...off] }), { off: [...off] })
   const { engine, costs } = diagnosis
   const groups = costs.groups.map((group, index) => ({ index, chance: diagnosis.groupChance(belief, index), group })).sort((first, second) => second.chance - first.chance)
   const [top] = groups
   if (top && top.chance >= SURE) return { kind: 'repair', suspect: likeliestOf(belief, top.group.suspects, engine.suspects) }
-  if (1 - belief.nothingHidden <= STOP_CHANCE) return diagnosis.prove(belief) ?? { kind: 'done' }
+  if (1 - belief.nothingHidden <= STOP_CHANCE) return diagnosis.adviser.prove(belief) ?? { kind: 'done' }
   if (policy === 'checklist') {
     for (const id of checklist) {
       const again = id.startsWith('track-') || id === 'dcc-run' || id === 'dc-run'
@@ -142,7 +143,7 @@ function nextStep(policy: Policy, diagnosis: Diagnosis, belief: Belief, off: Rea
     }
   }
   if (top && top.chance > 0.3) return { kind: 'repair', suspect: likeliestOf(belief, top.group.suspects, engine.suspects) }
-  return diagnosis.prove(belief) ?? { kind: 'done' }
+  return diagnosis.adviser.prove(belief) ?? { kind: 'done' }
 }
 
 function likeliestOf(belief: Belief, suspects: readonly number[], all: Diagnosis['engine']['suspects']): string {

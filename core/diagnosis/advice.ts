@@ -1,0 +1,168 @@
+import type { Belief } from './belief'
+import type { BenchCosts } from './bench-costs'
+import type { CompiledEngine } from './compiled-engine'
+import type { Equipment } from './knowledge-schema'
+import type { Choices, TestChoice } from './next-test'
+
+export interface BenchNow {
+  /** Parts that are off. */
+  readonly off?: readonly string[]
+  /** Tests that could not be done, or are not wanted. */
+  readonly refused?: readonly string[]
+  /** Confirmed suspects that are to stay as they are: left undone, or declined by the owner. */
+  readonly leave?: readonly string[]
+}
+
+export type Advice =
+  | { readonly kind: 'test'; readonly test: string; readonly why: string }
+  | { readonly kind: 'repair'; readonly suspect: string; readonly why: string }
+  /** Nothing hidden is likely any more: everything that has to pass, once more. */
+  | { readonly kind: 'prove'; readonly tests: readonly string[]; readonly why: string }
+  | { readonly kind: 'done'; readonly why: string }
+
+/** Below this chance of any fault that matters the search ends, once Prove has passed. */
+export const STOP_CHANCE = 0.03
+/** From this chance on a repair is worth more than another test that saves little. */
+const SURE_CHANCE = 0.9
+/** Where no test is worth its minutes, a repair of at least this chance is. */
+const REPAIR_CHANCE = 0.5
+/** Before a repair a test may cost this share of it, and must be expected to change the belief by so much. */
+const LOOK_SHARE = 0.6
+const TELLING = 0.12
+/** A test that changes the chance of any fault by less is not made for it. */
+const LEAST_CLEARED = 0.004
+/** Nor one that clears less than this in a minute. */
+const LEAST_CLEARED_PER_MINUTE = 0.0015
+/** A repair less likely to be needed is not made to be sure. */
+const LEAST_MENDED = 0.03
+/** While something is as good as surely wrong there is nothing to prove: it is narrowed down. */
+const PROVE_CHANCE = 0.15
+/** A test that moves less of the chances narrows nothing down. */
+const LEAST_MOVED = 0.05
+/** So often one remedy at one place is advised in a search. */
+const MOST_REPAIRS = 2
+
+/** What to do next with one engine, and why: a test, a repair, the proof, or nothing more. */
+export class Adviser {
+  constructor(private readonly engine: CompiledEngine, private readonly costs: BenchCosts, private readonly equipment: ReadonlySet<Equipment>) {}
+
+  /** What Prove still has to see in this state; null when all of it was made. */
+  prove(belief: Belief, refused: readonly string[] = []): Advice | null {
+    const made = new Set(belief.history.findings.flatMap((finding) => (finding.state === belief.state ? [finding.test] : [])))
+    const tests = this.engine.tests.filter(({ id, test }) => test.proves && !made.has(id) && !refused.includes(id) && test.equipment.every((piece) => this.equipment.has(piece)) && (!test.needsRunning || belief.turns > 0.5)).map(({ id }) => id)
+    return tests.length === 0 ? null : { kind: 'prove', tests, why: `That nothing hidden is left has a chance of ${percent(belief.nothingHidden)}: now everything has to pass.` }
+  }
+
+  /** The one thing to do next, and why. */
+  advise(belief: Belief, choices: Choices, bench: BenchNow): Advice {
+    const { engine } = this
+    const left = new Set(bench.leave ?? [])
+    const [confirmed] = belief.here.given.filter((index) => !left.has(engine.suspects[index]?.id ?? '')).sort((first, second) => this.costs.repair(this.costs.groupOf[first] as number, new Set(bench.off ?? [])).total - this.costs.repair(this.costs.groupOf[second] as number, new Set(bench.off ?? [])).total)
+    if (confirmed !== undefined) {
+      const suspect = engine.suspects[confirmed] as CompiledEngine['suspects'][number]
+      return { kind: 'repair', suspect: suspect.id, why: `It is confirmed that ${suspect.name}. Mend it, then test again: finding one does not end the search.` }
+    }
+    const retest = this.retest(belief)
+    if (retest) return retest
+    const anyFault = 1 - belief.nothingHidden
+    const [best] = choices.tests
+    // What no row names has no remedy to be advised; and what was mended twice is not mended by doing it a third time.
+    const timesMended = (group: number): number => belief.history.events.filter((event) => event.kind === 'repaired' && this.costs.groupOf[engine.indexOfSuspect(event.suspect)] === group).length
+    const known = { ...choices, repairs: choices.repairs.filter((entry) => entry.group !== this.costs.groupOf[engine.unlisted] && timesMended(entry.group) < MOST_REPAIRS) }
+    const likely = known.repairs.reduce<Choices['repairs'][number] | undefined>((most, entry) => (!most || entry.chance > most.chance ? entry : most), undefined)
+    if (likely && likely.chance > SURE_CHANCE && !(best && best.value > best.cost)) return this.repairAdvice(belief, choices, likely)
+    if (best && best.value > 0 && anyFault > STOP_CHANCE) return { kind: 'test', test: engine.tests[best.test]?.id ?? '', why: this.why(choices, best) }
+    if (likely && likely.chance >= REPAIR_CHANCE) return this.repairAdvice(belief, choices, likely)
+    const narrowed = belief.nothingHidden < PROVE_CHANCE ? this.narrow(belief, known) : null
+    if (narrowed) return narrowed
+    const prove = this.prove(belief, bench.refused)
+    if (prove) return prove
+    if (anyFault > STOP_CHANCE) return this.surer(belief, known) ?? { kind: 'done', why: `No test that can be done makes it surer; the chance that something is left is ${percent(anyFault)}. Repeat what surprised, or note by hand what you see.` }
+    return { kind: 'done', why: `Prove has passed, and the chance that anything is left is ${percent(anyFault)}.` }
+  }
+
+  /** Nothing has been tried since the last repair: first see whether it runs. */
+  private retest(belief: Belief): Advice | null {
+    const { findings, events } = belief.history
+    if (!events.some((event) => event.kind === 'repaired' && event.state === belief.state) || findings.some((finding) => finding.state === belief.state)) return null
+    const feed = this.engine.description.power === 'dcc' ? 'dcc-track' : 'track'
+    const run = this.engine.tests.find(({ test }) => test.reading.kind === 'motion' && test.reading.feed === feed && test.equipment.every((piece) => this.equipment.has(piece)))
+    return run ? { kind: 'test', test: run.id, why: 'It was mended: the retest says whether that was it, and whether it was all.' } : null
+  }
+
+  /** Nothing saves minutes any more, but it is not sure enough yet: what clears most doubt for its minutes. */
+  private surer(belief: Belief, choices: Choices): Advice | null {
+    const test = choices.tests.reduce<TestChoice | null>((best, choice) => (choice.clears > LEAST_CLEARED && choice.clears > LEAST_CLEARED_PER_MINUTE * choice.cost && (!best || choice.clears / choice.cost > best.clears / best.cost) ? choice : best), null)
+    const repair = choices.repairs.reduce<Choices['repairs'][number] | null>((best, choice) => (choice.chance > LEAST_MENDED && (!best || choice.chance / choice.cost > best.chance / best.cost) ? choice : best), null)
+    if (repair && (!test || repair.chance / repair.cost > test.clears / test.cost)) return this.repairAdvice(belief, choices, repair)
+    return test ? { kind: 'test', test: this.engine.tests[test.test]?.id ?? '', why: this.why(choices, test) } : null
+  }
+
+  /** Surely something is wrong, and no test saves its minutes: what moves most of the chances a minute, or mends most of them. */
+  private narrow(belief: Belief, choices: Choices): Advice | null {
+    const { groupOf, groups } = this.costs
+    let [best, bestRate]: [TestChoice | null, number] = [null, 0]
+    for (const choice of choices.tests) {
+      const after = choices.after(choice.test).map((chances) => {
+        const ofGroups = new Float64Array(groups.length)
+        for (const [suspect, chance] of chances.entries()) ofGroups[groupOf[suspect] as number] = (ofGroups[groupOf[suspect] as number] as number) + chance
+        return ofGroups
+      })
+      let moved = 0
+      for (let group = 0; group < groups.length; group++) {
+        const now = after.reduce((sum, of, outcome) => sum + (choice.outcomes[outcome] as number) * (of[group] as number), 0)
+        moved += after.reduce((sum, of, outcome) => sum + (choice.outcomes[outcome] as number) * Math.abs((of[group] as number) - now), 0) / 2
+      }
+      if (moved >= LEAST_MOVED && moved / choice.cost > bestRate) [best, bestRate] = [choice, moved / choice.cost]
+    }
+    const repair = choices.repairs.reduce<Choices['repairs'][number] | null>((most, entry) => (entry.chance > LEAST_MENDED && (!most || entry.chance / entry.cost > most.chance / most.cost) ? entry : most), null)
+    if (repair && repair.chance / repair.cost > bestRate) return this.repairAdvice(belief, choices, repair)
+    return best ? { kind: 'test', test: this.engine.tests[best.test]?.id ?? '', why: this.why(choices, best) } : null
+  }
+
+  /** The test that changes the belief in these suspects most for its minutes; null where none within the limit tells much. */
+  private surestLook(choices: Choices, suspects: readonly number[], mostMinutes: number): TestChoice | null {
+    let [best, bestRate]: [TestChoice | null, number] = [null, 0]
+    for (const choice of choices.tests) {
+      if (choice.cost > mostMinutes) continue
+      const after = choices.after(choice.test).map((chances) => suspects.reduce((sum, index) => sum + (chances[index] as number), 0))
+      const now = after.reduce((sum, value, outcome) => sum + value * (choice.outcomes[outcome] as number), 0)
+      const change = after.reduce((sum, value, outcome) => sum + (choice.outcomes[outcome] as number) * Math.abs(value - now), 0)
+      if (change >= TELLING && change / choice.cost > bestRate) [best, bestRate] = [choice, change / choice.cost]
+    }
+    return best
+  }
+
+  /** Mend it; but look first where a test that costs less would tell more about it. */
+  private repairAdvice(belief: Belief, choices: Choices, { group, chance, cost }: Choices['repairs'][number]): Advice {
+    const { suspects, suspect } = this.costs.groups[group] as BenchCosts['groups'][number]
+    const look = chance > SURE_CHANCE ? null : this.surestLook(choices, suspects, LOOK_SHARE * cost)
+    if (look) return { kind: 'test', test: this.engine.tests[look.test]?.id ?? '', why: this.why(choices, look) }
+    const likeliest = suspects.reduce((most, index) => ((belief.marginals[index] as number) > (belief.marginals[most] as number) ? index : most), suspects[0] as number)
+    return { kind: 'repair', suspect: this.engine.suspects[likeliest]?.id ?? '', why: `${percent(chance)} for this, and no test saves more than it costs. ${suspect.remedy.name}: ${Math.round(cost)} min with the retest.` }
+  }
+
+  /** The suspect the test moves most, and where two of its outcomes would take it. */
+  why(choices: Choices, { test, outcomes }: TestChoice): string {
+    const after = choices.after(test)
+    const before = this.engine.suspects.map((_, suspect) => after.reduce((sum, chances, outcome) => sum + (outcomes[outcome] as number) * (chances[suspect] as number), 0))
+    const seen = [...after.keys()].filter((outcome) => (outcomes[outcome] as number) > 0.02)
+    let [moved, most] = [-1, 0]
+    for (const [suspect, now] of before.entries()) {
+      const change = seen.reduce((sum, outcome) => sum + (outcomes[outcome] as number) * Math.abs((after[outcome]?.[suspect] as number) - now), 0)
+      if (change > most) [moved, most] = [suspect, change]
+    }
+    const suspect = this.engine.suspects[moved]
+    if (!suspect || seen.length < 2) return 'It is the cheapest way to be surer that nothing is left.'
+    const chanceAfter = (outcome: number): number => after[outcome]?.[moved] as number
+    const up = seen.reduce((best, outcome) => (chanceAfter(outcome) > chanceAfter(best) ? outcome : best))
+    const down = seen.reduce((best, outcome) => (chanceAfter(outcome) < chanceAfter(best) ? outcome : best))
+    const { test: known } = this.engine.tests[test] as CompiledEngine['tests'][number]
+    const named = (outcome: number): string => `“${known.outcomes[outcome]?.name ?? ''}”`
+    return `${named(up)} would take “${suspect.name}” from ${percent(before[moved] as number)} to ${percent(chanceAfter(up))}, ${named(down)} to ${percent(chanceAfter(down))}.`
+  }
+}
+
+export function percent(chance: number): string {
+  return chance > 0 && chance < 0.01 ? 'under 1 %' : chance > 0.99 && chance < 1 ? 'over 99 %' : `${Math.round(100 * chance)} %`
+}
