@@ -64,7 +64,7 @@ export class Reckoner {
   }
 
   private async reckonJob(jobId: string): Promise<void> {
-    const steps = await this.database.select({ id: searchReckoning.id, author: person }).from(searchReckoning)
+    const steps = await this.database.select({ id: searchReckoning.id, author: { id: person.id, name: person.name, role: person.role } }).from(searchReckoning)
       .innerJoin(searchEntry, eq(searchReckoning.id, searchEntry.id)).innerJoin(person, eq(searchEntry.authorId, person.id))
       .where(and(eq(searchReckoning.jobId, jobId), isNull(searchReckoning.reckoned))).orderBy(asc(searchEntry.receivedAt), asc(searchEntry.id))
     for (const step of steps) {

@@ -1,4 +1,4 @@
-import { and, count, desc, eq, gte, isNotNull, lt } from 'drizzle-orm'
+import { and, count, desc, eq, gte, isNotNull, lt, ne } from 'drizzle-orm'
 import type { BenchToday } from '../../shared/book'
 import type { Database } from '../db/book'
 import { job, journal, person } from '../db/schema'
@@ -21,8 +21,9 @@ export async function benchToday(database: Database, now: Date): Promise<BenchTo
     countOf(eq(job.state, 'waiting')),
     countOf(and(eq(job.state, 'open'), lt(job.dueOn, today))),
     countOf(and(eq(job.state, 'handed-back'), gte(job.handedBackAt, monthStart))),
+    // What the server reckons by itself is nobody's doing: it stands in the job's own journal.
     database.select({ sequence: journal.sequence, summary: journal.summary, person: person.name, subject: journal.subject, capturedAt: journal.capturedAt, receivedAt: journal.receivedAt, jobId: journal.jobId, jobNumber: job.number })
-      .from(journal).innerJoin(person, eq(journal.personId, person.id)).leftJoin(job, eq(journal.jobId, job.id)).where(isNotNull(journal.jobId)).orderBy(desc(journal.sequence)).limit(8),
+      .from(journal).innerJoin(person, eq(journal.personId, person.id)).leftJoin(job, eq(journal.jobId, job.id)).where(and(isNotNull(journal.jobId), ne(journal.command, 'search.reckon'))).orderBy(desc(journal.sequence)).limit(8),
   ])
   return {
     onBench,

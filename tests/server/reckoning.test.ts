@@ -8,6 +8,7 @@ import { diagnosisKnowledge } from '../../core/knowledge/diagnosis-knowledge'
 import { journal } from '../../server/db/schema'
 import { JudgeThread } from '../../server/reckoning/judge-thread'
 import { Reckoner } from '../../server/reckoning/reckoner'
+import { benchToday } from '../../server/services/bench-today'
 import { readJob } from '../../server/services/read-job'
 import type { SearchRow } from '../../shared/book'
 import { describeEngine } from '../../shared/describe-engine'
@@ -51,6 +52,7 @@ describe('the reckoning of a search on the server', () => {
       expect(step.reckoned?.advice.kind).toBe(report.advice.kind)
     }
     const lines = await shop.book.database.select().from(journal).where(eq(journal.subjectId, first))
+    expect((await benchToday(shop.book.database, new Date())).latest.map((line) => line.summary).filter((summary) => summary.startsWith('Reckoned'))).toEqual([])
     expect(lines.map((line) => line.summary)).toEqual(['track-run: stands', expect.stringMatching(/^Reckoned: .+ \d+ %, .+, nothing else \d+ %\. Next: .+\.$/)])
   })
 
