@@ -22,7 +22,7 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
           <span class="figure chance">{{ suspect.confirmed ? 'seen' : `${percent(suspect.chance)} %` }}</span>
           <span class="bar" aria-hidden="true"><i :style="{ width: `${Math.max(1, suspect.chance * 100)}%` }" /></span>
           <span class="words">{{ sentence(suspect.words) }}</span>
-          <span class="quiet remedy">{{ suspect.remedy.words }}, {{ Math.round(suspect.totalMinutes) }} min</span>
+          <span class="quiet remedy">{{ suspect.remedy.words }}, <span class="minutes">{{ Math.round(suspect.totalMinutes) }} min</span></span>
         </button>
         <div v-if="opened === suspect.id || suspect.confirmed" class="more">
           <template v-if="opened === suspect.id">
@@ -53,7 +53,7 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
 .ruled-list > li { padding: 0; }
 .line { display: grid; grid-template-columns: 62px 90px minmax(0, 1fr) fit-content(42%); gap: 14px; align-items: center; width: 100%; min-height: var(--target); text-align: left; }
 .line:hover .words { text-decoration: underline; text-decoration-color: var(--brass); text-underline-offset: 3px; }
-.remedy { text-align: right; }
+.remedy { text-align: right; } .minutes { white-space: nowrap; }
 .chance { font-weight: 650; font-size: 1.05rem; text-align: right; }
 .bar { height: 9px; background: var(--sunk); border-radius: 2px; overflow: hidden; } .bar i { display: block; height: 100%; background: var(--steel); }
 .suspect:first-child .bar i, .confirmed .bar i { background: var(--red); }
