@@ -96,8 +96,9 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
       <div v-if="draft.owner" class="chosen"><strong>{{ draft.owner.name }}</strong><v-btn variant="outlined" @click="draft.owner = null; draft.engine = null">Another</v-btn></div>
       <template v-else-if="draft.newOwner"><OwnerFieldsForm v-model="draft.newOwner" :problems="problems" /><v-btn variant="outlined" @click="draft.newOwner = null">Find one in the book instead</v-btn></template>
       <template v-else>
+        <!-- Above the list: what arrives late must not slide a button away from under the finger. -->
+        <div><v-btn variant="outlined" color="primary" @click="draft.newOwner = emptyOwner()">A new owner</v-btn></div>
         <FindBox path="/api/owners" label="Find the owner" :title="(row: OwnerRow) => row.name" :detail="(row: OwnerRow) => row.address.split('\n').at(-1) ?? ''" @choose="draft.owner = { id: $event.id, name: $event.name }" />
-        <v-btn variant="outlined" color="primary" @click="draft.newOwner = emptyOwner()">A new owner</v-btn>
       </template>
     </section>
     <section v-if="ownerReady" aria-labelledby="which">
