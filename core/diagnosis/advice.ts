@@ -93,9 +93,14 @@ export class Adviser {
   /** Nothing saves minutes any more, but it is not sure enough yet: what clears most doubt for its minutes. */
   private surer(belief: Belief, choices: Choices): Advice | null {
     const test = choices.tests.reduce<TestChoice | null>((best, choice) => (choice.clears > LEAST_CLEARED && choice.clears > LEAST_CLEARED_PER_MINUTE * choice.cost && (!best || choice.clears / choice.cost > best.clears / best.cost) ? choice : best), null)
-    const repair = choices.repairs.reduce<Choices['repairs'][number] | null>((best, choice) => (choice.chance > LEAST_MENDED && (!best || choice.chance / choice.cost > best.chance / best.cost) ? choice : best), null)
+    const repair = this.readiest(choices)
     if (repair && (!test || repair.chance / repair.cost > test.clears / test.cost)) return this.repairAdvice(belief, choices, repair)
     return test ? { kind: 'test', test: this.engine.tests[test.test]?.id ?? '', why: this.why(choices, test) } : null
+  }
+
+  /** The repair with most chance a minute, of those likely enough to be made at all. */
+  private readiest(choices: Choices): Choices['repairs'][number] | null {
+    return choices.repairs.reduce<Choices['repairs'][number] | null>((best, choice) => (choice.chance > LEAST_MENDED && (!best || choice.chance / choice.cost > best.chance / best.cost) ? choice : best), null)
   }
 
   /** Surely something is wrong, and no test saves its minutes: what moves most of the chances a minute, or mends most of them. */
@@ -115,7 +120,7 @@ export class Adviser {
       }
       if (moved >= LEAST_MOVED && moved / choice.cost > bestRate) [best, bestRate] = [choice, moved / choice.cost]
     }
-    const repair = choices.repairs.reduce<Choices['repairs'][number] | null>((most, entry) => (entry.chance > LEAST_MENDED && (!most || entry.chance / entry.cost > most.chance / most.cost) ? entry : most), null)
+    const repair = this.readiest(choices)
     if (repair && repair.chance / repair.cost > bestRate) return this.repairAdvice(belief, choices, repair)
     return best ? { kind: 'test', test: this.engine.tests[best.test]?.id ?? '', why: this.why(choices, best) } : null
   }

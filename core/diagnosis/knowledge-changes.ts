@@ -1,7 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox'
-import { Fault, Knowledge, Remedy, Test } from './knowledge-schema'
+import { closed, Fault, Knowledge, Remedy, Test } from './knowledge-schema'
 
-const closed = { additionalProperties: false } as const
 const Gone = Type.Array(Type.String({ minLength: 1, maxLength: 60 }), { maxItems: 300, uniqueItems: true })
 
 /** How a copy of the knowledge departs from what ships: rows put in place of shipped ones or added, and rows left out. */

@@ -7,7 +7,8 @@ import { Type, type Static } from '@sinclair/typebox'
 
 export const KNOWLEDGE_VERSION = 2
 
-const closed = { additionalProperties: false } as const
+/** Nothing but what is named. */
+export const closed = { additionalProperties: false } as const
 const Id = Type.String({ pattern: '^[a-z0-9][a-z0-9-]*$', maxLength: 60 })
 const Words = Type.String({ minLength: 1, maxLength: 240 })
 const Chance = Type.Number({ minimum: 0, maximum: 1 })
