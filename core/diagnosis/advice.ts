@@ -26,15 +26,15 @@ export const STOP_CHANCE = 0.03
 const SURE_CHANCE = 0.9
 /** Where no test is worth its minutes, a repair of at least this chance is. */
 const REPAIR_CHANCE = 0.5
-/** Before a repair a test may cost this share of it, and must be expected to change the belief by so much. */
-const LOOK_SHARE = 0.6
-const TELLING = 0.12
 /** A test that changes the chance of any fault by less is not made for it. */
-const LEAST_CLEARED = 0.004
+const LEAST_CLEARED = 0.001
 /** Nor one that clears less than this in a minute. */
-const LEAST_CLEARED_PER_MINUTE = 0.0015
+const LEAST_CLEARED_PER_MINUTE = 0.0012
 /** A repair less likely to be needed is not made to be sure. */
-const LEAST_MENDED = 0.03
+const LEAST_MENDED = 0.025
+/** Nor a long one that wants new parts, unless it is likelier than this: nothing is rewound or exchanged to be sure. */
+const LONG_MINUTES = 15
+const WORTH_PARTS = 0.1
 /** While something is as good as surely wrong there is nothing to prove: it is narrowed down. */
 const PROVE_CHANCE = 0.15
 /** A test that moves less of the chances narrows nothing down. */
@@ -49,7 +49,8 @@ export class Adviser {
   /** What Prove still has to see in this state; null when all of it was made. */
   prove(belief: Belief, refused: readonly string[] = []): Advice | null {
     const made = new Set(belief.history.findings.flatMap((finding) => (finding.state === belief.state ? [finding.test] : [])))
-    const tests = this.engine.tests.filter(({ id, test }) => test.proves && !made.has(id) && !refused.includes(id) && test.equipment.every((piece) => this.equipment.has(piece)) && (!test.needsRunning || belief.turns > 0.5)).map(({ id }) => id)
+    const { runsNow } = belief
+    const tests = this.engine.tests.filter(({ id, test }) => test.proves && !made.has(id) && !refused.includes(id) && test.equipment.every((piece) => this.equipment.has(piece)) && (!test.needsRunning || runsNow)).map(({ id }) => id)
     return tests.length === 0 ? null : { kind: 'prove', tests, why: `That nothing hidden is left has a chance of ${percent(belief.nothingHidden)}: now everything has to pass.` }
   }
 
@@ -94,13 +95,14 @@ export class Adviser {
   private surer(belief: Belief, choices: Choices): Advice | null {
     const test = choices.tests.reduce<TestChoice | null>((best, choice) => (choice.clears > LEAST_CLEARED && choice.clears > LEAST_CLEARED_PER_MINUTE * choice.cost && (!best || choice.clears / choice.cost > best.clears / best.cost) ? choice : best), null)
     const repair = this.readiest(choices)
-    if (repair && (!test || repair.chance / repair.cost > test.clears / test.cost)) return this.repairAdvice(belief, choices, repair)
+    if (repair && repair.chance > LEAST_CLEARED_PER_MINUTE * repair.cost && (!test || repair.chance / repair.cost > test.clears / test.cost)) return this.repairAdvice(belief, choices, repair)
     return test ? { kind: 'test', test: this.engine.tests[test.test]?.id ?? '', why: this.why(choices, test) } : null
   }
 
   /** The repair with most chance a minute, of those likely enough to be made at all. */
   private readiest(choices: Choices): Choices['repairs'][number] | null {
-    return choices.repairs.reduce<Choices['repairs'][number] | null>((best, choice) => (choice.chance > LEAST_MENDED && (!best || choice.chance / choice.cost > best.chance / best.cost) ? choice : best), null)
+    const worth = ({ group, chance, cost }: Choices['repairs'][number]): boolean => chance > LEAST_MENDED && (cost <= LONG_MINUTES || chance >= WORTH_PARTS || this.costs.groups[group]?.suspect.remedy.parts.length === 0)
+    return choices.repairs.reduce<Choices['repairs'][number] | null>((best, choice) => (worth(choice) && (!best || choice.chance / choice.cost > best.chance / best.cost) ? choice : best), null)
   }
 
   /** Surely something is wrong, and no test saves its minutes: what moves most of the chances a minute, or mends most of them. */
@@ -125,23 +127,27 @@ export class Adviser {
     return best ? { kind: 'test', test: this.engine.tests[best.test]?.id ?? '', why: this.why(choices, best) } : null
   }
 
-  /** The test that changes the belief in these suspects most for its minutes; null where none within the limit tells much. */
-  private surestLook(choices: Choices, suspects: readonly number[], mostMinutes: number): TestChoice | null {
-    let [best, bestRate]: [TestChoice | null, number] = [null, 0]
+  /**
+   * The look that spares most minutes before a repair: mending what is sound wastes them, and so does leaving what is
+   * not; a test is worth what it takes off that loss beyond its own cost.
+   */
+  private lookFirst(choices: Choices, suspects: readonly number[], repairMinutes: number): TestChoice | null {
+    const loss = (chance: number): number => repairMinutes * Math.min(chance, 1 - chance)
+    let [best, most]: [TestChoice | null, number] = [null, 0]
     for (const choice of choices.tests) {
-      if (choice.cost > mostMinutes) continue
-      const after = choices.after(choice.test).map((chances) => suspects.reduce((sum, index) => sum + (chances[index] as number), 0))
-      const now = after.reduce((sum, value, outcome) => sum + value * (choice.outcomes[outcome] as number), 0)
-      const change = after.reduce((sum, value, outcome) => sum + (choice.outcomes[outcome] as number) * Math.abs(value - now), 0)
-      if (change >= TELLING && change / choice.cost > bestRate) [best, bestRate] = [choice, change / choice.cost]
+      if (choice.cost >= repairMinutes) continue
+      const after = choices.after(choice.test).map((chances) => 1 - suspects.reduce((rest, index) => rest * (1 - (chances[index] as number)), 1))
+      const now = after.reduce((sum, chance, outcome) => sum + (choice.outcomes[outcome] as number) * chance, 0)
+      const spared = loss(now) - after.reduce((sum, chance, outcome) => sum + (choice.outcomes[outcome] as number) * loss(chance), 0) - choice.cost
+      if (spared > most) [best, most] = [choice, spared]
     }
     return best
   }
 
-  /** Mend it; but look first where a test that costs less would tell more about it. */
+  /** Mend it; but look first where that spares minutes. */
   private repairAdvice(belief: Belief, choices: Choices, { group, chance, cost }: Choices['repairs'][number]): Advice {
     const { suspects, suspect } = this.costs.groups[group] as BenchCosts['groups'][number]
-    const look = chance > SURE_CHANCE ? null : this.surestLook(choices, suspects, LOOK_SHARE * cost)
+    const look = this.lookFirst(choices, suspects, cost)
     if (look) return { kind: 'test', test: this.engine.tests[look.test]?.id ?? '', why: this.why(choices, look) }
     const likeliest = suspects.reduce((most, index) => ((belief.marginals[index] as number) > (belief.marginals[most] as number) ? index : most), suspects[0] as number)
     return { kind: 'repair', suspect: this.engine.suspects[likeliest]?.id ?? '', why: `${percent(chance)} for this, and no test saves more than it costs. ${suspect.remedy.name}: ${Math.round(cost)} min with the retest.` }

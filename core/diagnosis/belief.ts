@@ -1,3 +1,4 @@
+import type { BenchTest } from './bench-tests'
 import type { CompiledEngine } from './compiled-engine'
 import { currentState, type SearchHistory } from './history'
 import type { AtState, EarlierLook, HypothesisSpace } from './hypothesis-space'
@@ -11,6 +12,10 @@ export interface BeliefEffort {
 const usualEffort: BeliefEffort = { mostTriples: 20_000, leftOut: 0.02 }
 const TAKEN_AT_ONCE = 2000
 
+/** Runs for which nothing is taken off. */
+const asItStands: ReadonlySet<string> = new Set(['track', 'track-rocked', 'wheels', 'pickups', 'dcc-track'])
+/** With less than this chance that it turns, nothing is proposed that wants it turning. */
+const RUNS = 0.5
 /** All sets below this together weigh less than a thousandth. */
 const NEGLIGIBLE = 1e-8
 
@@ -90,11 +95,15 @@ export class Belief {
     return this.space.engine
   }
 
-  /** How a test read by signs came out before, until a finding of the history; a circuit is measured anew each time. */
+  /** How a test came out before, until a finding of the history; of what circuit and drive answer, every test that reads the same kind of figure there or of the whole engine. */
   looksBefore(test: number, until: number = this.history.findings.length): EarlierLook[] {
-    const known = this.engine.tests[test]
-    if (known?.test.reading.kind !== 'signs') return []
-    return this.history.findings.slice(0, until).flatMap((finding) => (finding.test === known.id ? [{ state: finding.state, outcome: this.engine.indexOfOutcome(test, finding.outcome) }] : []))
+    const { engine } = this
+    const known = engine.tests[test]
+    if (!known) return []
+    return this.history.findings.slice(0, until).flatMap((finding) => {
+      const made = engine.indexOfTest(finding.test)
+      return made === test || readsTheSame(known, engine.tests[made] as BenchTest) ? [{ test: made, state: finding.state, outcome: engine.indexOfOutcome(made, finding.outcome) }] : []
+    })
   }
 
   /** Chance that a suspect is there now, by suspect; a given one is certain until it is mended. */
@@ -151,6 +160,16 @@ export class Belief {
     return sum
   }
 
+  /** Whether what can only be judged on a motor that turns can be judged now: as it was last seen in this state, or as is to be expected. */
+  get runsNow(): boolean {
+    const { engine } = this
+    const seen = this.history.findings.filter((finding) => {
+      const { reading } = (engine.tests[engine.indexOfTest(finding.test)] as BenchTest).test
+      return finding.state === this.state && reading.kind === 'motion' && asItStands.has(reading.feed)
+    })
+    return seen.length > 0 ? seen.some(({ outcome }) => outcome === 'runs' || outcome === 'falters') : this.turns >= RUNS
+  }
+
   /** Chance that nothing is wrong now but what is confirmed and not yet mended. */
   get nothingHidden(): number {
     const { members } = this.here
@@ -158,4 +177,9 @@ export class Belief {
     for (const set of this.support) if ((members[set * SET] as number) < 0 && (members[set * SET + 1] as number) < 0 && (members[set * SET + 2] as number) < 0) sum += this.chance[set] as number
     return sum
   }
+}
+
+function readsTheSame(one: BenchTest, other: BenchTest): boolean {
+  const samePlace = one.place.id === other.place.id || one.place.role === 'engine' || other.place.role === 'engine'
+  return one.test.reading.kind !== 'signs' && one.test.reading.kind === other.test.reading.kind && samePlace && one.test.outcomes.map(({ id }) => id).join() === other.test.outcomes.map(({ id }) => id).join()
 }

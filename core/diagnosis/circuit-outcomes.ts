@@ -5,10 +5,12 @@ import type { CircuitClass, Mood } from './circuit-classes'
 import { SignatureSolver, type Signature } from './electrical-signature'
 import type { Reading } from './knowledge-schema'
 import { mixMoods, type Moods } from './mixed-moods'
-import { OPEN_OHMS, signatureChances, turnsAsItStands } from './signature-chances'
+import { hangsOnArmature, OPEN_OHMS, signatureChances, turningAsItStands } from './signature-chances'
 
-/** From memory; the perturbed runs of the benchmark show how much hangs on them. */
+/** Pressing and rocking makes contact; friction it leaves as it was. From memory; the perturbed runs of the benchmark show how much hangs on them. */
 const runMoods: Readonly<Record<Mood, Moods>> = { dead: [0.8, 0.15, 0.05], unsteady: [0.1, 0.8, 0.1] }
+/** What sticks at one place of a turn stands there at every attempt. */
+const frictionMoods: Readonly<Record<Mood, Moods>> = { dead: [0.95, 0.04, 0.01], unsteady: runMoods.unsteady }
 const rockedMoods: Readonly<Record<Mood, Moods>> = { dead: [0.15, 0.8, 0.05], unsteady: [0.05, 0.9, 0.05] }
 const meterMoods: Readonly<Record<Mood, Moods>> = { dead: [0.6, 0.3, 0.1], unsteady: [0.25, 0.5, 0.25] }
 const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = { motion: 'falters', current: 'flickers', lamp: 'flickers', 'motor-volts': 'jumps', 'rail-ohms': 'jumps' }
@@ -16,10 +18,14 @@ const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = { mo
 /** What one signature gives in every test read from it, and which of its tests read alike in which signatures. */
 interface Readout {
   readonly turns: boolean
+  /** By motor: whether it turns. */
+  readonly turning: readonly boolean[]
   readonly wheelOhms: Signature['wheelOhms']
   readonly chances: Float32Array
   /** By test: signatures with the same number have the same chances. */
   readonly alike: Int32Array
+  /** By test: whether it hangs on where the armature stands. */
+  readonly drawnAnew: readonly boolean[]
 }
 
 /** What circuit and drive show in one set of broken pieces; each test is worked out when it is first asked for. */
@@ -28,6 +34,12 @@ export interface CircuitRow {
   readonly turns: boolean
   /** Chances of all outcomes of all tests, where `CircuitOutcomes.offsets` says; those of this test are filled in. */
   chances(test: number): Float32Array
+  /**
+   * Where the figure lies between two words, and neither what comes and goes nor where the armature stands has a part in it: a number that stands
+   * for these words with these chances, in any test and any row. Whoever reads it again calls it the same again.
+   * −1 where only one word is possible, or the figure itself changes.
+   */
+  betweenWords(test: number): number
 }
 
 interface FromSignature { readonly test: number; readonly offset: number; readonly count: number; readonly reading: Reading; readonly motor: number; readonly unsteady: number; readonly moods: Readonly<Record<Mood, Moods>>; readonly ids: readonly string[] }
@@ -46,6 +58,7 @@ export class CircuitOutcomes {
   /** By test: its place among those read from the signature; −1 for any other. */
   private readonly placeOf: Int32Array
   private readonly known: Array<Map<string, number>> = []
+  private readonly between = new Map<string, number>()
 
   /**
    * @param description the engine
@@ -87,16 +100,34 @@ export class CircuitOutcomes {
     const readouts = Array.from({ length: 1 << wavering.length }, (_, mask) => this.readout([...steady, ...wavering.filter((__, bit) => mask & (1 << bit))]))
     const row = new Float32Array(this.width)
     const done = new Uint8Array(this.tests.length)
+    const between = new Int16Array(this.tests.length)
+    const chances = (test: number): Float32Array => {
+      if (done[test] === 0) {
+        done[test] = 1
+        this.workOut(row, test, present, steady, wavering, readouts)
+      }
+      return row
+    }
     return {
       turns: readouts.some(({ turns }) => turns),
-      chances: (test) => {
-        if (done[test] === 0) {
-          done[test] = 1
-          this.workOut(row, test, present, steady, wavering, readouts)
-        }
-        return row
+      chances,
+      betweenWords: (test) => {
+        if (between[test] === 0) between[test] = 2 + this.findBetween(test, readouts, chances)
+        return (between[test] as number) - 2
       },
     }
+  }
+
+  private findBetween(test: number, readouts: readonly Readout[], chancesOf: (test: number) => Float32Array): number {
+    const place = this.placeOf[test] as number
+    if ((readouts.length > 1 && !readAlike(readouts, place)) || readouts[0]?.drawnAnew[place]) return -1
+    const offset = this.offsets[test] as number
+    const found = chancesOf(test).subarray(offset, offset + (this.tests[test] as BenchTest).test.outcomes.length)
+    if (!found.some((chance) => chance > 0 && chance < 1)) return -1
+    const key = found.join()
+    const number = this.between.get(key) ?? this.between.size
+    this.between.set(key, number)
+    return number
   }
 
   private workOut(row: Float32Array, test: number, present: readonly CircuitClass[], steady: readonly CircuitClass[], wavering: readonly CircuitClass[], readouts: readonly Readout[]): void {
@@ -105,11 +136,11 @@ export class CircuitOutcomes {
     if (place >= 0) {
       const { offset, count, unsteady, moods } = this.fromSignature[place] as FromSignature
       const [made] = readouts as readonly [Readout]
-      if (readouts.every((readout) => readout.alike[place] === made.alike[place])) row.set(made.chances.subarray(offset, offset + count), offset)
-      else mixMoods(readouts.map((readout) => readout.chances), wavering.map(({ mood }) => moods[mood as Mood]), unsteady, row, offset, count, offset)
+      if (readAlike(readouts, place)) row.set(made.chances.subarray(offset, offset + count), offset)
+      else mixMoods(readouts.map((readout) => readout.chances), wavering.map(({ mood, circuit }) => (circuit.fault.drag === undefined ? moods : frictionMoods)[mood as Mood]), unsteady, row, offset, count, offset)
     } else if (known.test.reading.kind === 'component-ohms') this.fill(row, test, componentOhms(known, present))
     else if (known.test.reading.kind === 'wheel-continuity') this.fill(row, test, this.wheelContinuity(known, steady, wavering))
-    else this.fill(row, test, this.wheelsTurn(present))
+    else this.wheelsTurn(row, test, steady, wavering, readouts)
   }
 
   private fill(row: Float32Array, test: number, chances: Readonly<Record<string, number>>): void {
@@ -132,17 +163,31 @@ export class CircuitOutcomes {
       numbers.set(words, number)
       return number
     })
-    const readout = { turns: turnsAsItStands(signature), wheelOhms: signature.wheelOhms, chances, alike }
+    const turning = turningAsItStands(signature)
+    const readout = { turns: turning.some(Boolean), turning, wheelOhms: signature.wheelOhms, chances, alike, drawnAnew: this.fromSignature.map(({ reading }) => hangsOnArmature(reading, signature)) }
     this.readouts.set(key, readout)
     return readout
   }
 
-  private wheelsTurn(present: readonly CircuitClass[]): Readonly<Record<string, number>> {
-    const slips = present.flatMap(({ circuit }) => circuit.slips)
-    if (slips.length === 0) return { all: 1 }
-    const driven = (without: ReadonlySet<string>): number => driveTrain(this.description, without).wheels.filter((wheel) => wheel.driven).length
-    const left = driven(new Set(slips))
-    return left === 0 ? { none: 1 } : left < driven(new Set()) ? { some: 1 } : { all: 1 }
+  /** What a motor that stands does not drive stands too, and what lies behind a link that does not carry. */
+  private wheelsTurn(row: Float32Array, test: number, steady: readonly CircuitClass[], wavering: readonly CircuitClass[], readouts: readonly Readout[]): void {
+    const { description } = this
+    const slips = steady.flatMap(({ circuit }) => circuit.slips)
+    const standing = readouts.map(({ turns, turning }) => new Set(description.motors.flatMap(({ id }, motor) => (turns && !turning[motor] ? [id] : []))))
+    if (slips.length === 0 && standing.every((motors) => motors.size === 0)) return this.fill(row, test, { all: 1 })
+    const { test: { outcomes: listed }, place } = this.tests[test] as BenchTest
+    const outcomes = listed.map(({ id }) => id)
+    const offset = this.offsets[test] as number
+    const whole = driveTrain(description)
+    const train = driveTrain(description, new Set(slips))
+    const looked = description.wheelSets.filter(({ rotor, truck }) => whole.turning.has(rotor) && (place.role !== 'driven-wheels' || truck === place.truck))
+    const sound = looked.length
+    const seen = standing.map((motors) => {
+      const left = looked.filter(({ rotor }) => train.turning.has(rotor) && !motors.has(train.turning.get(rotor)?.motor ?? '')).length
+      const word = left === 0 ? 'none' : left < sound ? 'some' : 'all'
+      return outcomes.map((id) => Number(id === word))
+    })
+    mixMoods(seen, wavering.map(({ mood }) => runMoods[mood as Mood]), -1, row, offset, outcomes.length, 0)
   }
 
   /** Wheel by wheel: a film leaves some, a lead off leaves none of its side. */
@@ -176,6 +221,11 @@ export class CircuitOutcomes {
     for (const entry of wavering.filter((other) => !here(other))) if (openShare([...series, entry]) > open) meet([0.2, 0.4, 0.4])
     return { all, some, none }
   }
+}
+
+/** Whether a test read from the signature reads the same, broken or made. */
+function readAlike([made, ...others]: readonly Readout[], place: number): boolean {
+  return place >= 0 && others.every((readout) => readout.alike[place] === made?.alike[place])
 }
 
 /** A meter across the piece itself. */

@@ -5,6 +5,8 @@ import type { ComponentState } from '../engine/description-schema'
 import { operatingPoint } from '../engine/operating-point'
 import { runningPositions } from '../engine/pickup-map'
 import { describeConstruction } from '../knowledge/constructions'
+import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
+import { CompiledEngine } from './compiled-engine'
 import { SignatureSolver } from './electrical-signature'
 
 describe('what the circuit shows, solved once for all meters', () => {
@@ -85,5 +87,22 @@ describe('what the circuit shows, solved once for all meters', () => {
     const sound = solver.healthy.motorOhms[0] as number
     expect(found.motorOhms[0]).toBeGreaterThan(0.65 * sound)
     expect(found.motorOhms[0]).toBeLessThan(0.75 * sound)
+  })
+
+  it('with one of two motors dead has the other drag the machine along: that is seen as faltering, and one truck’s wheels stand', () => {
+    const engine = new CompiledEngine(describeConstruction('three-rail-twin', 'ac'), diagnosisKnowledge)
+    const off = engine.suspects.findIndex(({ id }) => id === 'brush-stuck-off@motor-rear.brushes')
+    const variant = engine.variants.findIndex(({ suspect }) => suspect === off)
+    const row = engine.circuitRow([variant], 1)
+    const seen = (id: string): Record<string, number> => {
+      const test = engine.indexOfTest(id)
+      const offset = engine.outcomes.offsets[test] as number
+      return Object.fromEntries((engine.tests[test]?.test.outcomes ?? []).map((outcome, index) => [outcome.id, row.chances(test)[offset + index] as number]))
+    }
+    expect(row.turns).toBe(true)
+    expect(seen('track-run')).toMatchObject({ stands: 0, falters: 0.75 })
+    expect(seen('wheels-turn').some).toBe(1)
+    expect(seen('truck-turns@driven-wheels.rear-truck').none).toBe(1)
+    expect(seen('truck-turns@driven-wheels.front-truck').all).toBe(1)
   })
 })

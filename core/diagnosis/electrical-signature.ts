@@ -18,6 +18,8 @@ export interface Run {
   readonly limited: boolean
   /** Slowest motor's speed against a sound engine's; 0 where it stands. */
   readonly speed: number
+  /** The same of every motor that is supplied, in the description's order. */
+  readonly speeds: readonly number[]
   /** −1 where the first motor turns against the sound engine's way. */
   readonly way: number
   readonly motorVolts: number
@@ -321,9 +323,10 @@ export class SignatureSolver {
     // Supplied at one motor's own terminals, only that motor is judged.
     const judged = feed === 'terminals' || feed === 'brushes' ? speeds.slice(0, 1) : speeds
     const [terminals] = this.terminalPorts
+    const shares = judged.map((speed, index) => Math.abs(speed) / Math.max(1e-9, Math.abs(sound[index] ?? 0)))
     return {
-      amps: Math.abs(ampsAt(volts, balance.backEmfs)), limited,
-      speed: judged.length === 0 ? 0 : Math.min(...judged.map((speed, index) => Math.abs(speed) / Math.max(1e-9, Math.abs(sound[index] ?? 0)))),
+      amps: Math.abs(ampsAt(volts, balance.backEmfs)), limited, speeds: shares,
+      speed: shares.length === 0 ? 0 : Math.min(...shares),
       catches: balance.speeds.some((speed) => speed !== 0) ? Math.max(0, ...motors.map((entry) => entry.catches)) : 0,
       caughtTrips: Math.abs(ampsAt(source, still)) > LIMIT_AMPS,
       way: (speeds[0] ?? 0) * (sound[0] ?? 0) < 0 ? -1 : 1,

@@ -1,8 +1,9 @@
-import { expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { describeConstruction } from '../knowledge/constructions'
 import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
+import { Belief } from './belief'
 import { CompiledEngine } from './compiled-engine'
-import { HypothesisSpace } from './hypothesis-space'
+import { HypothesisSpace, type EarlierLook } from './hypothesis-space'
 
 it('a column holds, for every test and outcome, what the chances of all outcomes hold; they add up to one', () => {
   const engine = new CompiledEngine(describeConstruction('tank-can'), diagnosisKnowledge)
@@ -10,13 +11,62 @@ it('a column holds, for every test and outcome, what the chances of all outcomes
   const space = new HypothesisSpace(engine, [{ kind: 'confirmed', suspect: given, state: 0 }])
   const sets = Int32Array.from([...space.sets.rankTriples(space.sets.odds).take(40), ...Array.from({ length: 60 }, (_, index) => Math.floor((index * space.sets.base) / 60))])
   for (const [test, { test: { outcomes } }] of engine.tests.entries()) {
-    const chances = space.chancesAgain(0, test, [])
-    const columns = outcomes.map((_, outcome) => space.column(0, test, outcome))
-    for (const column of columns) column.fill(sets)
-    for (const set of sets) {
-      const expected = chances(set).slice(0, outcomes.length)
-      for (const [outcome, column] of columns.entries()) expect(column.values[set]).toBeCloseTo(expected[outcome] as number, 9)
-      expect(expected.reduce((sum, chance) => sum + chance, 0)).toBeCloseTo(1, 6)
+    for (const before of [[], [{ test, state: 0, outcome: 1 }, { test, state: 0, outcome: 0 }]]) {
+      const chances = space.chancesAgain(0, test, before)
+      const columns = outcomes.map((_, outcome) => space.column(0, test, outcome, before))
+      for (const column of columns) column.fill(sets)
+      for (const set of sets) {
+        const expected = chances(set).slice(0, outcomes.length)
+        for (const [outcome, column] of columns.entries()) expect(column.values[set]).toBeCloseTo(expected[outcome] as number, 9)
+        expect(expected.reduce((sum, chance) => sum + chance, 0)).toBeCloseTo(1, 6)
+      }
     }
   }
+})
+
+describe('a figure between two words', () => {
+  const engine = new CompiledEngine(describeConstruction('side-brush-bogie'), diagnosisKnowledge)
+  const space = new HypothesisSpace(engine, [])
+  const here = space.at(0)
+  const [run, wheels, pickups] = ['track-run', 'wheels-run', 'pickups-run'].map((id) => engine.indexOfTest(id)) as [number, number, number]
+  const between = Array.from({ length: space.sets.base }, (_, set) => set).filter((set) => here.row(set).betweenWords(run) >= 0)
+
+  it('is called by the same word again, in every test that meets it: what is noted has the chance that all readers together would have', () => {
+    expect(between.length).toBeGreaterThan(20)
+    const looks: EarlierLook[] = [{ test: run, state: 0, outcome: 0 }, { test: wheels, state: 0, outcome: 1 }, { test: pickups, state: 0, outcome: 0 }, { test: run, state: 0, outcome: 0 }]
+    let met = 0
+    for (const set of between) {
+      const words = here.row(set).betweenWords(run)
+      if (looks.some(({ test }) => here.row(set).betweenWords(test) !== words)) continue
+      met++
+      const chained = looks.reduce((product, look, at) => {
+        const column = space.column(0, look.test, look.outcome, looks.slice(0, at))
+        column.fill(Int32Array.of(set))
+        return product * (column.values[set] as number)
+      }, 1)
+      // Whatever it is called is drawn once; each reader misreads for himself.
+      const unlisted = [0, 1, 2].some((member) => here.members[set * 3 + member] === engine.unlisted)
+      const count = 4
+      const offset = engine.outcomes.offsets[run] as number
+      const chances = here.row(set).chances(run).slice(offset, offset + count)
+      const together = chances.reduce((sum, chance, word) => sum + chance * looks.reduce((product, look) => {
+        const spread = engine.spreadOf(look.test, unlisted)
+        return product * ((word === look.outcome ? 1 - spread : 0) + spread / count)
+      }, 1), 0)
+      expect(chained).toBeCloseTo(together, 9)
+    }
+    expect(met).toBeGreaterThan(20)
+  })
+
+  it('tells nothing new when it is read once more: dry bearings that show at half the trials of such machines are not cleared by a second good run of this one', () => {
+    const dry = (runs: number): number => new Belief(space, { findings: [{ id: 'noise', test: 'noise', outcome: 'squeals', state: 0 }, ...Array.from({ length: runs }, (_, index) => ({ id: `run-${index}`, test: 'track-run', outcome: 'runs', state: 0 }))], events: [] }).marginals[engine.indexOfSuspect('bearing-dry@motor')] as number
+    // Read anew each time, five more good runs would leave next to nothing of those bad enough to show half the time.
+    expect(dry(6)).toBeGreaterThan(0.95 * dry(1))
+  })
+
+  it('is not where the armature stood badly at one start: the next start is another', () => {
+    const caught = engine.variants.findIndex(({ suspect }) => engine.suspects[suspect]?.id === 'coil-shorted@motor.winding')
+    expect(engine.circuitRow([caught], 1).betweenWords(run)).toBe(-1)
+    expect(engine.circuitRow([engine.variants.findIndex(({ suspect }) => engine.suspects[suspect]?.id === 'bearing-dry@motor')], 1).betweenWords(run)).toBeGreaterThanOrEqual(0)
+  })
 })

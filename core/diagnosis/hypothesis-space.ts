@@ -9,11 +9,14 @@ const SET = 3
 const STEP = 500
 /** Sets of three made ready before anything was found. */
 const PREPARED_TRIPLES = 4000
-/** Chances of signs closer than this come from the same faults. */
+/** So many looks still make an exact number of bits, with room for what they met. */
+const EXACT_BITS = 40
+/** Chances closer than this come from the same faults. */
 const SAME_SIGN = 1e-9
 
-/** An earlier time the same signs were looked for. */
+/** An earlier time the same signs were looked for, or a figure of the same kind was read. */
 export interface EarlierLook {
+  readonly test: number
   readonly state: number
   readonly outcome: number
 }
@@ -165,10 +168,10 @@ export class HypothesisSpace {
   /**
    * Chance of one outcome of a test in every set, the engine being in this state.
    *
-   * @param before how the same test came out earlier
+   * @param before how it, or a test of the same kind, came out earlier
    */
   column(state: number, test: number, outcome: number, before: readonly EarlierLook[] = []): Column {
-    const key = `${state}:${test}:${outcome}${before.map((look) => `/${look.state}:${look.outcome}`).join('')}`
+    const key = `${state}:${test}:${outcome}${before.map((look) => `/${look.test}:${look.state}:${look.outcome}`).join('')}`
     const known = this.columns.get(key)
     if (known) return known
     const made = new Column(this.sets, this.chanceOf(state, test, outcome, before))
@@ -186,9 +189,11 @@ export class HypothesisSpace {
       const unlisted = Uint8Array.from(items, (item) => (item.suspect === engine.unlisted ? 1 : 0))
       const offset = engine.outcomes.offsets[test] as number
       const spreads = [false, true].map((hidden) => engine.spreadOf(test, hidden || here.given.includes(engine.unlisted))) as [number, number]
+      const again = before.length > 0 ? this.chancesAgain(state, test, before) : null
       return (set) => {
         const { members } = sets
         const row = here.row(set)
+        if (again && row.betweenWords(test) >= 0) return again(set)[outcome] as number
         let spread = needsRunning && !row.turns ? 1 : spreads[0]
         for (let at = set * SET; at < set * SET + SET; at++) if ((members[at] as number) >= 0 && unlisted[members[at] as number] === 1) spread = Math.max(spread, spreads[1])
         const chances = row.chances(test)
@@ -227,7 +232,8 @@ export class HypothesisSpace {
 
   /**
    * Chance of every outcome of a test, set by set, after it was made before. A sign is there or it is not, however
-   * often one looks: only misreading is drawn anew, as long as what gives the sign is still the same.
+   * often one looks, and a figure between two words is called by the same word again: only misreading is drawn anew,
+   * as long as what gives the sign or the figure is still the same.
    *
    * @returns asks for one set; what it answers is overwritten by the next
    */
@@ -237,14 +243,17 @@ export class HypothesisSpace {
     const known = engine.tests[test]?.test
     const out = new Float64Array(8)
     const present = new Int16Array(SET + here.given.length)
+    const looks = before.map((look) => ({ ...look, at: this.at(look.state) }))
+    const weigh = this.looking(here, test, looks, out)
     if (known?.reading.kind !== 'signs') {
+      const again = this.readAgain(here, test, looks, weigh)
       return (set) => {
-        engine.chances(test, present, here.presentIn(set, present), here.row(set), out)
+        const row = here.row(set)
+        if (looks.length > 0 && row.betweenWords(test) >= 0) return again(set)
+        engine.chances(test, present, here.presentIn(set, present), row, out)
         return out
       }
     }
-    const looks = before.map((look) => ({ at: this.at(look.state), outcome: look.outcome }))
-    const weigh = this.looking(here, test, looks, out)
     // Most sets have nothing to do with what is looked at: they all give the same, but for whether it runs.
     const matters = Uint8Array.from(items, (item) => (engine.givesSign(test, item.suspect) ? 1 : 0))
     const states = [here, ...looks.map((look) => look.at)]
@@ -265,9 +274,34 @@ export class HypothesisSpace {
     }
   }
 
-  private looking(here: AtState, test: number, before: ReadonlyArray<{ readonly at: AtState; readonly outcome: number }>, out: Float64Array): (set: number) => Float64Array {
+  /** Which of the earlier looks met the same figure decides: sets in which the same ones did have the same chances. */
+  private readAgain(here: AtState, test: number, looks: ReadonlyArray<EarlierLook & { readonly at: AtState }>, weigh: (set: number) => Float64Array): (set: number) => Float64Array {
+    const { engine, sets, hypotheses: { items } } = this
+    const unlisted = Uint8Array.from(items, (item) => (item.suspect === engine.unlisted ? 1 : 0))
+    const judgedRunning = [test, ...looks.map((look) => look.test)].some((made) => engine.tests[made]?.test.needsRunning)
+    if (judgedRunning || looks.length > EXACT_BITS) return weigh
+    const known = new Map<number, Float64Array>()
+    return (set) => {
+      const { members } = sets
+      for (let at = set * SET; at < set * SET + SET; at++) if ((members[at] as number) >= 0 && unlisted[members[at] as number] === 1) return weigh(set)
+      const words = here.row(set).betweenWords(test)
+      let key = words
+      for (let at = 0; at < looks.length; at++) {
+        const look = looks[at] as (typeof looks)[number]
+        key = 2 * key + (look.at.row(set).betweenWords(look.test) === words ? 1 : 0)
+      }
+      const found = known.get(key)
+      if (found) return found
+      const made = weigh(set).slice()
+      known.set(key, made)
+      return made
+    }
+  }
+
+  private looking(here: AtState, test: number, before: ReadonlyArray<EarlierLook & { readonly at: AtState }>, out: Float64Array): (set: number) => Float64Array {
     const { engine } = this
     const count = engine.tests[test]?.test.outcomes.length ?? 0
+    const signs = engine.tests[test]?.test.reading.kind === 'signs'
     const present = new Int16Array(SET + here.given.length)
     const looks = before.map((look) => ({ ...look, present: new Int16Array(SET + look.at.given.length) }))
     const [now, then] = [new Float64Array(count), new Float64Array(count)]
@@ -275,7 +309,9 @@ export class HypothesisSpace {
       const spread = engine.trueChances(test, present, here.presentIn(set, present), here.row(set), now)
       for (let sign = 0; sign < count; sign++) out[sign] = now[sign] as number
       for (const look of looks) {
-        const misread = engine.trueChances(test, look.present, look.at.presentIn(set, look.present), look.at.row(set), then)
+        const row = look.at.row(set)
+        if (!signs && row.betweenWords(look.test) !== here.row(set).betweenWords(test)) continue
+        const misread = engine.trueChances(look.test, look.present, look.at.presentIn(set, look.present), row, then)
         let same = true
         for (let sign = 0; sign < count; sign++) if (Math.abs((now[sign] as number) - (then[sign] as number)) > SAME_SIGN) same = false
         if (!same) continue

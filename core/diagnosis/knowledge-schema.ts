@@ -5,7 +5,7 @@ import { Type, type Static } from '@sinclair/typebox'
  * there; which parts of a given engine play that role, and what a test then reads, is worked out from the engine.
  */
 
-export const KNOWLEDGE_VERSION = 2
+export const KNOWLEDGE_VERSION = 3
 
 /** Nothing but what is named. */
 export const closed = { additionalProperties: false } as const
@@ -18,7 +18,7 @@ export const areas = ['outside', 'pickup', 'wiring', 'board', 'motor', 'drive', 
 export type Area = (typeof areas)[number]
 
 /** What a piece of the engine is in the chain; places-of.ts finds the pieces. */
-export const placeRoles = ['engine', 'outside', 'treads', 'axle-contacts', 'linkage-contacts', 'leads', 'choke', 'suppressor', 'wheel-insulation', 'other-insulation', 'motor', 'brush-springs', 'brushes', 'gaps', 'winding', 'winding-insulation', 'field', 'lamps', 'decoder', 'decoder-leads', 'decoder-separation', 'sequence', 'sequence-coil', 'relay', 'relay-load', 'worm-seat', 'mesh', 'joint', 'muff', 'rods', 'wheel-sets', 'tyres', 'turnable'] as const
+export const placeRoles = ['engine', 'outside', 'treads', 'axle-contacts', 'linkage-contacts', 'leads', 'choke', 'suppressor', 'wheel-insulation', 'other-insulation', 'motor', 'brush-springs', 'brushes', 'gaps', 'winding', 'winding-insulation', 'field', 'lamps', 'decoder', 'decoder-leads', 'decoder-separation', 'sequence', 'sequence-coil', 'relay', 'relay-load', 'worm-seat', 'mesh', 'joint', 'muff', 'rods', 'driven-wheels', 'wheel-sets', 'tyres', 'turnable'] as const
 export type PlaceRole = (typeof placeRoles)[number]
 
 /** What is known of the engine and its past before any test. */

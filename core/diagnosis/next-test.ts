@@ -49,8 +49,6 @@ export interface ChoiceOptions {
 const SETS_AHEAD = 450
 const FIRST_TESTS = 4
 const SECOND_TESTS = 7
-/** With less than this chance that it turns, nothing is proposed that wants it turning. */
-const RUNS = 0.5
 const NONE: ReadonlySet<string> = new Set()
 
 /**
@@ -68,7 +66,7 @@ export function chooseNext(belief: Belief, costs: BenchCosts, options: ChoiceOpt
   const withheld: Array<{ test: number; why: string }> = []
   const made = belief.history.findings.filter((finding) => finding.state === belief.state)
   const candidates: TestChoice[] = []
-  const turns = belief.turns
+  const { runsNow } = belief
   for (const [index, { id, test }] of belief.engine.tests.entries()) {
     const here = made.filter((finding) => finding.test === id)
     // A reading that surprised may be taken once more; looking again at the same thing shows the same thing.
@@ -78,7 +76,7 @@ export function chooseNext(belief: Belief, costs: BenchCosts, options: ChoiceOpt
     const price = costs.test(index, off)
     if (options.refused?.has(id)) withheld.push({ test: index, why: 'It was refused.' })
     else if (missing) withheld.push({ test: index, why: `There is no ${missing.replaceAll('-', ' ')} on the bench.` })
-    else if (test.needsRunning && turns < RUNS) withheld.push({ test: index, why: 'It does not run yet.' })
+    else if (test.needsRunning && !runsNow) withheld.push({ test: index, why: 'It does not run yet.' })
     else if (price.barred !== null) withheld.push({ test: index, why: price.barred })
     else candidates.push(reckoning.oneStep(index, price))
   }

@@ -1,4 +1,5 @@
 import type { CircuitComponent, DriveLink, EngineDescription, Motor } from '../engine/description-schema'
+import { driveTrain } from '../engine/drive-train'
 import { hasDecoder } from '../engine/fit-decoder'
 import { inSentence } from '../engine/name-in-sentence'
 import { pickupMap } from '../engine/pickup-map'
@@ -29,7 +30,7 @@ export interface Place {
  * @param description the engine
  */
 export function placesOf(description: EngineDescription): Place[] {
-  return [...wholePlaces(description), ...circuitPlaces(description), ...drivePlaces(description), ...turnablePlaces(description)]
+  return [...wholePlaces(description), ...circuitPlaces(description), ...drivePlaces(description), ...drivenPlaces(description), ...turnablePlaces(description)]
 }
 
 /** What must be off to reach as far as a test or remedy at a place asks; null where this engine has no such way. */
@@ -149,6 +150,14 @@ function drivePlaces(description: EngineDescription): Place[] {
     else places.set(id, { id, role, name: word ?? inSentence(link.name), components: [], links: [link.id], turnable: null, motor: null, truck: null, part: link.part, access: null })
   }
   return [...places.values()]
+}
+
+/** Which of several driven trucks stands says where to look; where there is one, the engine itself says it. */
+function drivenPlaces(description: EngineDescription): Place[] {
+  const driven = new Set(driveTrain(description).wheels.flatMap((wheel) => (wheel.driven ? [wheel.wheelSet] : [])))
+  const trucks = description.trucks.filter(({ id }) => description.wheelSets.some((wheelSet) => wheelSet.truck === id && driven.has(wheelSet.id)))
+  if (trucks.length < 2) return []
+  return trucks.map((truck): Place => ({ id: `driven-wheels.${truck.id}`, role: 'driven-wheels', name: `driven wheels of the ${inSentence(truck.name)}`, components: [], links: [], turnable: null, motor: null, truck: truck.id, part: null, access: null }))
 }
 
 const turnedNames: Readonly<Partial<Record<AssemblyOutcome, string>>> = {

@@ -36,9 +36,20 @@ export function signatureChances(reading: Reading, signature: Signature, sound: 
   }
 }
 
-/** Whether the motor turns on the track, or fed at the wheels or pickups: without taking anything off. */
-export function turnsAsItStands({ runs }: Signature): boolean {
-  return [runs.track, runs.wheels, runs.pickups, runs['dcc-track']].some((run) => run !== undefined && run.speed >= STANDING)
+/** Whether what is read hangs on where the armature happens to stand: then it is another matter the next time. */
+export function hangsOnArmature(reading: Reading, signature: Signature): boolean {
+  switch (reading.kind) {
+    case 'motion': return (signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed]?.catches ?? 0) > 0
+    case 'current': return (signature.runs[reading.feed]?.catches ?? 0) > 0
+    case 'rail-ohms': case 'motor-ohms': return signature.shortedShare > 0
+    default: return false
+  }
+}
+
+/** By motor: whether it turns on the track, or fed at the wheels or pickups: without taking anything off. */
+export function turningAsItStands({ runs }: Signature): boolean[] {
+  const fed = [runs.track, runs.wheels, runs.pickups, runs['dcc-track']].flatMap((run) => (run ? [run.speeds] : []))
+  return (fed[0] ?? []).map((_, motor) => fed.some((speeds) => (speeds[motor] as number) >= STANDING))
 }
 
 /** Sometimes the armature stands where it has no pull, or where a meter meets a short circuit. */
@@ -48,10 +59,11 @@ function shared(chances: Chances, share: number, as: string): Chances {
   return { ...rest, [as]: (rest[as] ?? 0) + share }
 }
 
+/** With one of two motors dead the other drags the machine along. */
 function motionOf(run: Run | undefined): Chances {
   if (!run) return { stands: 1 }
   if (run.limited && run.speed < 0.5) return { trips: 0.9, stands: 0.1 }
-  if (run.speed < STANDING) return { stands: 1 }
+  if (run.speed < STANDING) return run.speeds.some((speed) => speed >= STANDING) ? { falters: 0.75, runs: 0.25 } : { stands: 1 }
   if (run.speed < 0.25) return { falters: 0.6, stands: 0.4 }
   if (run.speed < 0.6) return { falters: 0.6, runs: 0.4 }
   return run.speed < 0.8 ? { runs: 0.75, falters: 0.25 } : { runs: 1 }

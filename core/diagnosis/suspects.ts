@@ -35,14 +35,15 @@ const LOWEST_PRIOR = 1e-5
 export function suspectsOf(description: EngineDescription, places: readonly Place[], knowledge: Knowledge, circumstances: ReadonlySet<Circumstance>, learned: Readonly<Record<string, number>> = {}): Suspect[] {
   const remedies = new Map(knowledge.remedies.map((remedy) => [remedy.id, remedy]))
   return knowledge.faults.flatMap((fault) => places.filter((place) => place.role === fault.role && canHave(description, fault, place)).map((place): Suspect => {
-    const closed = closedMotorOf(description, place)
+    const closed = fromOutside.has(fault.remedy) ? null : closedMotorOf(description, place)
     const remedy = remedies.get(closed ? EXCHANGE_MOTOR : fault.remedy) as Remedy
     return { id: `${fault.id}@${place.id}`, fault, place, name: fault.name.replace('{place}', place.name), prior: priorOf(fault, circumstances, learned), remedy, mendedBy: `${remedy.id}@${closed ?? place.id}`, goal: reachOf(description, place, remedy.reach) ?? reachOf(description, place, 'motor-out') ?? [] }
   }))
 }
 
-/** What is wrong inside a motor that does not open is one thing to whoever mends it: the motor is exchanged. */
+/** What is wrong inside a motor that does not open is one thing to whoever mends it: the motor is exchanged. Its bearings are oiled, and its armature worked loose, from outside all the same. */
 export const EXCHANGE_MOTOR = 'exchange-motor'
+const fromOutside: ReadonlySet<string> = new Set(['oil-bearings', 'free-armature'])
 const inside: ReadonlySet<Place['role']> = new Set(['brushes', 'brush-springs', 'gaps', 'winding', 'winding-insulation', 'motor'])
 
 function closedMotorOf(description: EngineDescription, place: Place): string | null {

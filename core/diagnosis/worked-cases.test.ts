@@ -298,3 +298,42 @@ describe('surely wrong, and no test saves its minutes', () => {
     expect(['test', 'repair']).toContain(report.advice.kind)
   })
 })
+
+describe('what can only be judged on a motor that turns', () => {
+  it('is not asked for while the machine was last seen to stand, and is again once it ran', () => {
+    const diesel = new Case('centre-motor')
+    const judged = new Set(diesel.diagnosis.engine.tests.flatMap(({ id, test }) => (test.needsRunning ? [id] : [])))
+    const standing = diesel.after([['track-run', 'stands']]).report
+    expect(standing.next.filter(({ id }) => judged.has(id))).toEqual([])
+    expect(standing.withheld).toContainEqual(expect.objectContaining({ test: 'wheels-turn', why: 'It does not run yet.' }))
+    // Fed past what is wrong it does turn.
+    expect(diesel.after([['track-run', 'stands'], ['pickups-run', 'runs']]).report.withheld.filter(({ test }) => judged.has(test))).toEqual([])
+  })
+
+  it('says which of two driven bogies stands: one look instead of both worms', () => {
+    const diesel = new Case('centre-motor')
+    const some: Seen[] = [['track-run', 'runs'], ['wheels-turn', 'some']]
+    expect(diesel.after(some).chance('worm-slips@worm-seat.tower-front.seat')).toBeCloseTo(diesel.after(some).chance('worm-slips@worm-seat.tower-rear.seat'), 2)
+    const { chance } = diesel.after([...some, ['truck-turns@driven-wheels.rear-bogie-axles', 'none']])
+    expect(chance('worm-slips@worm-seat.tower-rear.seat')).toBeGreaterThan(10 * chance('worm-slips@worm-seat.tower-front.seat'))
+  })
+})
+
+describe('a long repair that is likely but not sure', () => {
+  it('is looked at first where a short look may spare it: the winding is measured before the armature is rewound', () => {
+    const frame = new Case('open-frame')
+    const seen: Seen[] = [['track-run', 'falters'], ['smell', 'burnt'], ['warm', 'hot'], ['start-anywhere', 'needs-push'], ['track-current', 'high'], ['rail-ohms', 'usual']]
+    const { report, chance } = frame.after(seen)
+    expect(chance('coil-shorted@motor.winding')).toBeGreaterThan(0.5)
+    expect(report.advice).toMatchObject({ kind: 'test' })
+  })
+})
+
+describe('a motor that does not open', () => {
+  it('is exchanged for what is wrong inside, but its bearings are oiled from outside', () => {
+    const remedyOf = (id: string): string | undefined => new Case('tank-can').diagnosis.engine.suspects.find((suspect) => suspect.id === id)?.remedy.id
+    expect(remedyOf('coil-open@motor.winding')).toBe('exchange-motor')
+    expect(remedyOf('magnet-weak@motor')).toBe('exchange-motor')
+    expect(remedyOf('bearing-dry@motor')).toBe('oil-bearings')
+  })
+})
