@@ -12,8 +12,9 @@ import type { TrueFault } from './true-faults'
 
 /** What a run looked like. */
 interface RunRecord {
-  readonly meanSpeed: number
-  /** Share of the time it turned at less than half its usual speed. */
+  /** Of each motor. */
+  readonly meanSpeeds: readonly number[]
+  /** Share of the time a motor that turns at all turned at less than half its usual speed; the worst motor's. */
   readonly slowShare: number
   readonly meanAmps: number
   /** Share of the time without current, of those with any at all. */
@@ -36,6 +37,8 @@ const PERIOD = 5
 const PROGRAMMING_VOLTS = 12
 const PROGRAMMING_LIMIT_AMPS = 0.25
 const ANSWER_AMPS = 0.06
+/** Below this share of its speed a motor stands, for all one sees. */
+const STANDS = 0.04
 const SETTLE_SECONDS = 0.25
 const RUN_SECONDS = 1.6
 /** Hands slip, eyes tire: how often an outcome is noted wrongly. */
@@ -78,7 +81,9 @@ export class BenchHand {
     return fault.place.id === placeId && fault.remedies.includes(remedy)
   }
 
-  make({ test, place }: BenchTest): string {
+  /** @returns null where it cannot be done: it is to be judged on a machine that turns, and this one does not */
+  make({ test, place }: BenchTest): string | null {
+    if (test.needsRunning && this.runsOn() === null) return null
     const outcomes = test.outcomes.map((outcome) => outcome.id)
     const seen = this.see(test.id, test.reading, place)
     if (this.random.next() < MISREAD) return this.random.pick(outcomes)
@@ -98,7 +103,10 @@ export class BenchHand {
         if (run.meanAmps < 0.5 * reading.resolutionAmps) return 'nothing'
         return run.deadShare > 0.06 && run.deadShare < 0.97 ? 'flickers' : 'usual'
       }
-      case 'direction': return this.record('track', false).way * this.sound('track').way < 0 ? 'wrong' : 'right'
+      case 'direction': {
+        const feed = this.runsOn() ?? 'track'
+        return this.record(feed, false).way * this.sound(feed).way < 0 ? 'wrong' : 'right'
+      }
       case 'lamp': {
         const run = this.record('track', false)
         const share = run.lampShare / Math.max(1e-9, this.sound('track').lampShare)
@@ -106,7 +114,7 @@ export class BenchHand {
         return share > 0.5 ? 'bright' : share > 0.04 ? 'dim' : 'dark'
       }
       case 'motor-volts': return this.motorVolts()
-      case 'wheels-turn': return this.wheelsTurn()
+      case 'wheels-turn': return this.wheelsTurn(place.role === 'driven-wheels' ? place.truck : null)
       case 'rail-ohms': return this.railOhms()
       case 'motor-ohms': return this.motorOhms()
       case 'wheel-continuity': return this.continuity(place.truck)
@@ -119,10 +127,23 @@ export class BenchHand {
   private motion(feed: string, rocked: boolean): string {
     const run = this.record(feed, rocked)
     const sound = this.sound(feed)
-    const share = run.meanSpeed / Math.max(1e-9, sound.meanSpeed)
-    if (run.limitedShare > 0.5 && share < 0.5) return 'trips'
-    if (share < 0.04) return 'stands'
-    return share < 0.5 || run.slowShare > 0.07 ? 'falters' : 'runs'
+    const shares = this.shares(run, sound)
+    const slowest = Math.min(...shares)
+    if (run.limitedShare > 0.5 && slowest < 0.5) return 'trips'
+    if (shares.every((share) => share < STANDS)) return 'stands'
+    // Half of it stands: it drags itself along.
+    return slowest < 0.5 || run.slowShare > 0.07 ? 'falters' : 'runs'
+  }
+
+  /** Where a supply has to be put for it to turn, nothing taken off; null where it turns nowhere. */
+  private runsOn(): string | null {
+    const feeds = ['track', ...(this.decoded ? ['dcc-track'] : []), 'wheels', 'pickups']
+    return feeds.find((feed) => this.shares(this.record(feed, false), this.sound(feed)).some((share) => share >= STANDS)) ?? null
+  }
+
+  /** Of each motor's usual speed. */
+  private shares(run: RunRecord, sound: RunRecord): number[] {
+    return run.meanSpeeds.map((speed, motor) => speed / Math.max(1e-9, sound.meanSpeeds[motor] as number))
   }
 
   private sound(feed: string): RunRecord {
@@ -149,7 +170,7 @@ export class BenchHand {
     const ac = wired.power === 'ac'
     casualty.apply({ plus, minus, volts: ac ? AC_VOLTS : VOLTS, ohms: 0.1, limitAmps: ac ? 4 : 2, hertz: ac ? AC_HERTZ : 0 })
     casualty.run(SETTLE_SECONDS, STEP)
-    const speeds: number[] = []
+    const speeds: number[][] = wired.motors.map(() => [])
     const eachAmps: number[] = []
     const eachLamp: number[] = []
     let limited = 0
@@ -157,18 +178,19 @@ export class BenchHand {
     casualty.run(RUN_SECONDS, STEP, () => {
       if (count++ % SEEN_EVERY !== 0) return
       const now = casualty.now
-      speeds.push(now.radPerSecond[0] ?? 0)
+      for (const [motor, speed] of now.radPerSecond.entries()) speeds[motor]?.push(speed)
       eachAmps.push(Math.abs(now.supplyAmps))
       eachLamp.push(Object.values(now.lamps)[0] ?? 0)
       if (now.limited) limited++
     })
     const seen = (list: readonly number[]): readonly number[] => (ac ? list.slice(PERIOD).map((_, at) => mean(list.slice(at, at + PERIOD))) : list)
     const [amps, lamps] = [seen(eachAmps), seen(eachLamp)]
-    const meanSpeed = mean(speeds.map(Math.abs))
+    const meanSpeeds = speeds.map((each) => mean(each.map(Math.abs)))
     const share = (list: readonly number[], test: (value: number) => boolean): number => list.filter(test).length / list.length
     return {
-      meanSpeed, slowShare: share(speeds, (speed) => Math.abs(speed) < 0.5 * meanSpeed), meanAmps: mean(amps), deadShare: share(amps, (value) => value < 0.002), limitedShare: limited / speeds.length,
-      lampShare: mean(lamps), lampDarkShare: share(lamps, (value) => value < 0.02), way: Math.sign(mean(speeds)) || 1,
+      meanSpeeds, slowShare: Math.max(...speeds.map((each, motor) => share(each, (speed) => Math.abs(speed) < 0.5 * (meanSpeeds[motor] as number)))),
+      meanAmps: mean(amps), deadShare: share(amps, (value) => value < 0.002), limitedShare: limited / eachAmps.length,
+      lampShare: mean(lamps), lampDarkShare: share(lamps, (value) => value < 0.02), way: Math.sign(mean(speeds[0] as number[])) || 1,
     }
   }
 
@@ -234,11 +256,17 @@ export class BenchHand {
     return reads === 'dc-operation' ? (this.toDecoder.has('no-dc') ? 'dc-off' : 'dc-on') : this.toDecoder.has('another-address') ? 'another' : 'as-called'
   }
 
-  private wheelsTurn(): string {
+  private wheelsTurn(truck: string | null): string {
+    const { motors } = this.description
+    const { wheels } = driveTrain(this.description)
+    const looked = this.description.wheelSets.filter((wheelSet, index) => wheels[index]?.driven && (truck === null || wheelSet.truck === truck))
     const slips = new Set(this.faults.flatMap((fault) => fault.physics.flatMap((entry) => (entry.kind === 'slipping-link' ? [entry.link] : []))))
-    const driven = (without: ReadonlySet<string>): number => driveTrain(this.description, without).wheels.filter((wheel) => wheel.driven).length
-    const left = driven(slips)
-    return left === 0 ? 'none' : left < driven(new Set()) ? 'some' : 'all'
+    const feed = this.runsOn() ?? 'track'
+    const shares = this.shares(this.record(feed, false), this.sound(feed))
+    const standing = new Set(shares.some((share) => share >= STANDS) ? motors.filter((_, motor) => (shares[motor] as number) < STANDS).map(({ id }) => id) : [])
+    const { turning } = driveTrain(this.description, slips)
+    const left = looked.filter(({ rotor }) => turning.has(rotor) && !standing.has(turning.get(rotor)?.motor ?? '')).length
+    return left === 0 ? 'none' : left < looked.length ? 'some' : 'all'
   }
 
   private steady(read: (states: Record<string, ComponentState>) => number): { readonly value: number; readonly jumps: boolean } {

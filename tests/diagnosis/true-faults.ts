@@ -76,7 +76,8 @@ const draws: Readonly<Partial<Record<Place['role'], readonly Draw[]>>> = {
     (place) => ({ name: 'shorted coil', remedies: ['rewind'], physics: [{ kind: 'shorted-coil', motor: place.motor ?? '', coil: 0 }], intermittent: false, weight: 1 }),
   ],
   motor: [
-    (place, _, random) => ({ name: 'weak magnet', remedies: ['remagnetise'], physics: [{ kind: 'magnet', motor: place.id, strength: random.between(0.45, 0.7) }], intermittent: false, weight: 3 }),
+    // A wound field has no magnet to grow weak.
+    (place, description, random) => (description.motors.find(({ id }) => id === place.id)?.field === null ? { name: 'weak magnet', remedies: ['remagnetise'], physics: [{ kind: 'magnet', motor: place.id, strength: random.between(0.45, 0.7) }], intermittent: false, weight: 3 } : null),
     (place, _, random) => ({ name: 'dry bearing', remedies: ['oil-bearings'], physics: [{ kind: 'dry-bearing', motor: place.id, factor: random.between(2, 4) }], intermittent: false, weight: 4 }),
     (place, description) => ({ name: 'stuck armature', remedies: ['free-armature'], physics: [{ kind: 'rubbing', motor: place.id, torque: 50 * torqueOf(description) }], intermittent: false, weight: 1 }),
     () => ({ name: 'end play', remedies: ['shim-end-play'], physics: [], intermittent: false, weight: 2.5 }),
