@@ -1,9 +1,10 @@
 import type { BenchTest } from './bench-tests'
 import type { CompiledEngine } from './compiled-engine'
 import { currentState, type SearchHistory } from './history'
-import type { AtState, EarlierLook, HypothesisSpace } from './hypothesis-space'
+import { SET_SIZE } from './hypothesis-sets'
+import type { AtState, HypothesisSpace } from './hypothesis-space'
+import type { EarlierLook } from './repeated-looks'
 
-const SET = 3
 /** How far sets of three are followed: so many at most, and no further once the rest is expected to hold less than a share. */
 export interface BeliefEffort {
   readonly mostTriples: number
@@ -118,7 +119,7 @@ export class Belief {
     const marginals = new Float64Array(this.engine.suspects.length)
     for (const set of this.support) {
       const weight = this.chance[set] as number
-      for (let at = set * SET; at < set * SET + SET; at++) {
+      for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++) {
         const suspect = members[at] as number
         if (suspect >= 0) marginals[suspect] = (marginals[suspect] as number) + weight
       }
@@ -133,7 +134,7 @@ export class Belief {
     if (given.some((suspect) => suspects.has(suspect))) return 1
     let sum = 0
     for (const set of this.support) {
-      if (suspects.has(members[set * SET] as number) || suspects.has(members[set * SET + 1] as number) || suspects.has(members[set * SET + 2] as number)) sum += this.chance[set] as number
+      if (suspects.has(members[set * SET_SIZE] as number) || suspects.has(members[set * SET_SIZE + 1] as number) || suspects.has(members[set * SET_SIZE + 2] as number)) sum += this.chance[set] as number
     }
     return sum
   }
@@ -145,7 +146,7 @@ export class Belief {
     const found = new Float64Array(costs.groups.length)
     for (const set of this.support) {
       const weight = this.chance[set] as number
-      const groups = [members[set * SET] as number, members[set * SET + 1] as number, members[set * SET + 2] as number].map((suspect) => (suspect < 0 ? -1 : costs.groupOf[suspect] as number))
+      const groups = [members[set * SET_SIZE] as number, members[set * SET_SIZE + 1] as number, members[set * SET_SIZE + 2] as number].map((suspect) => (suspect < 0 ? -1 : costs.groupOf[suspect] as number))
       for (const [at, group] of groups.entries()) if (group >= 0 && groups.indexOf(group) === at) found[group] = (found[group] as number) + weight
     }
     for (const suspect of given) found[costs.groupOf[suspect] as number] = 1
@@ -174,7 +175,7 @@ export class Belief {
   get nothingHidden(): number {
     const { members } = this.here
     let sum = 0
-    for (const set of this.support) if ((members[set * SET] as number) < 0 && (members[set * SET + 1] as number) < 0 && (members[set * SET + 2] as number) < 0) sum += this.chance[set] as number
+    for (const set of this.support) if ((members[set * SET_SIZE] as number) < 0 && (members[set * SET_SIZE + 1] as number) < 0 && (members[set * SET_SIZE + 2] as number) < 0) sum += this.chance[set] as number
     return sum
   }
 }

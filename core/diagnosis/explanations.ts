@@ -1,4 +1,5 @@
 import type { Belief } from './belief'
+import { SET_SIZE } from './hypothesis-sets'
 
 /** How much one finding speaks for or against a suspect, all other findings taken into account. */
 export interface Testimony {
@@ -9,7 +10,6 @@ export interface Testimony {
 
 /** Nearer to one than this a finding says nothing. */
 const SAYS_NOTHING = 1.25
-const SET = 3
 
 /**
  * What speaks for and against each of these suspects: for every finding, its chance with and without the suspect,
@@ -34,7 +34,7 @@ export function testimonies(belief: Belief, suspects: readonly number[]): Readon
     const weight = chance[set] as number
     after += weight
     for (let finding = 0; finding < count; finding++) before[finding] = (before[finding] as number) + weight / (columns[finding]?.[set] as number)
-    for (let member = set * SET; member < set * SET + SET; member++) {
+    for (let member = set * SET_SIZE; member < set * SET_SIZE + SET_SIZE; member++) {
       const index = (members[member] as number) < 0 ? -1 : place[members[member] as number] as number
       if (index < 0) continue
       afterWith[index] = (afterWith[index] as number) + weight

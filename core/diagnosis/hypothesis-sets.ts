@@ -1,6 +1,7 @@
 import type { Item } from './hypotheses'
 
-const SET = 3
+/** So many hidden faults a set has at most; it takes as many places in a list of members. */
+export const SET_SIZE = 3
 /** While there are no more sets of three than this, all of them are looked at. */
 const FEW = 3000
 /** No set of three is looked at that is expected to be so many times less likely than the likeliest of fewer. */
@@ -38,7 +39,7 @@ export class HypothesisSets {
     this.order = items.length
     const { order } = this
     const capacity = 1 + order + (order * (order - 1)) / 2
-    this.members = new Int16Array(capacity * SET)
+    this.members = new Int16Array(capacity * SET_SIZE)
     this.odds = new Float64Array(capacity)
     this.pairs = new Int32Array(order * order).fill(-1)
     this.add(-1, -1, -1, 1)
@@ -178,9 +179,9 @@ export class HypothesisSets {
       this.members = grown(this.members, new Int16Array(this.members.length * 2))
       this.odds = grown(this.odds, new Float64Array(this.odds.length * 2))
     }
-    this.members[set * SET] = first
-    this.members[set * SET + 1] = second
-    this.members[set * SET + 2] = third
+    this.members[set * SET_SIZE] = first
+    this.members[set * SET_SIZE + 1] = second
+    this.members[set * SET_SIZE + 2] = third
     this.odds[set] = odds
     return set
   }

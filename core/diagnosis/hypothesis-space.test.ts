@@ -3,7 +3,8 @@ import { describeConstruction } from '../knowledge/constructions'
 import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
 import { Belief } from './belief'
 import { CompiledEngine } from './compiled-engine'
-import { HypothesisSpace, type EarlierLook } from './hypothesis-space'
+import { HypothesisSpace } from './hypothesis-space'
+import { chancesAgain, type EarlierLook } from './repeated-looks'
 
 it('a column holds, for every test and outcome, what the chances of all outcomes hold; they add up to one', () => {
   const engine = new CompiledEngine(describeConstruction('tank-can'), diagnosisKnowledge)
@@ -12,7 +13,7 @@ it('a column holds, for every test and outcome, what the chances of all outcomes
   const sets = Int32Array.from([...space.sets.rankTriples(space.sets.odds).take(40), ...Array.from({ length: 60 }, (_, index) => Math.floor((index * space.sets.base) / 60))])
   for (const [test, { test: { outcomes } }] of engine.tests.entries()) {
     for (const before of [[], [{ test, state: 0, outcome: 1 }, { test, state: 0, outcome: 0 }]]) {
-      const chances = space.chancesAgain(0, test, before)
+      const chances = chancesAgain(space, 0, test, before)
       const columns = outcomes.map((_, outcome) => space.column(0, test, outcome, before))
       for (const column of columns) column.fill(sets)
       for (const set of sets) {

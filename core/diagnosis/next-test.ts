@@ -1,7 +1,9 @@
 import type { Belief } from './belief'
 import type { BenchCosts, WayIn } from './bench-costs'
+import { SET_SIZE } from './hypothesis-sets'
 import type { Equipment } from './knowledge-schema'
 import { RemainingCost } from './remaining-cost'
+import { chancesAgain } from './repeated-looks'
 
 export interface TestChoice {
   readonly test: number
@@ -109,14 +111,14 @@ class Reckoning {
     const sum = this.weights.reduce((total, weight) => total + weight, 0)
     for (let at = 0; at < this.weights.length; at++) this.weights[at] = (this.weights[at] as number) / sum
     const { members } = belief.here
-    const groups = new Int16Array(this.sets.length * 3).fill(-1)
+    const groups = new Int16Array(this.sets.length * SET_SIZE).fill(-1)
     for (const [at, set] of this.sets.entries()) {
-      for (let member = 0; member < 3; member++) {
-        const suspect = members[set * 3 + member] as number
-        if (suspect >= 0) groups[at * 3 + member] = costs.groupOf[suspect] as number
+      for (let member = 0; member < SET_SIZE; member++) {
+        const suspect = members[set * SET_SIZE + member] as number
+        if (suspect >= 0) groups[at * SET_SIZE + member] = costs.groupOf[suspect] as number
       }
     }
-    this.empty = [...this.sets.keys()].filter((at) => (groups[at * 3] as number) < 0 && (groups[at * 3 + 1] as number) < 0 && (groups[at * 3 + 2] as number) < 0)
+    this.empty = [...this.sets.keys()].filter((at) => (groups[at * SET_SIZE] as number) < 0 && (groups[at * SET_SIZE + 1] as number) < 0 && (groups[at * SET_SIZE + 2] as number) < 0)
     this.nothing = this.empty.reduce((sum, at) => sum + (this.weights[at] as number), 0)
     this.cost = new RemainingCost(costs.prices, groups)
     this.scratch = new Float64Array(this.sets.length)
@@ -186,7 +188,7 @@ class Reckoning {
       const sum = this.reweigh(this.weights, chances, count, outcome, this.sets.length, this.scratch)
       for (const [at, set] of this.sets.entries()) {
         const weight = (this.scratch[at] as number) / Math.max(sum, 1e-12)
-        for (let member = set * 3; member < set * 3 + 3; member++) {
+        for (let member = set * SET_SIZE; member < set * SET_SIZE + SET_SIZE; member++) {
           const suspect = members[member] as number
           if (suspect >= 0) found[suspect] = (found[suspect] as number) + weight
         }
@@ -222,7 +224,7 @@ class Reckoning {
     const { belief } = this
     const count = belief.engine.tests[test]?.test.outcomes.length ?? 0
     const found = new Float64Array(this.sets.length * count)
-    const chances = belief.space.chancesAgain(belief.state, test, belief.looksBefore(test))
+    const chances = chancesAgain(belief.space, belief.state, test, belief.looksBefore(test))
     for (const [at, set] of this.sets.entries()) {
       const out = chances(set)
       for (let outcome = 0; outcome < count; outcome++) found[at * count + outcome] = out[outcome] as number

@@ -45,7 +45,7 @@ h2 { margin-bottom: 4px; }
 .lead { color: var(--brass-ink); margin-right: 10px; }
 .number { color: var(--soft); text-align: right; }
 .struck .words { text-decoration: line-through; color: var(--soft); }
-.changed { border-left: 3px solid var(--brass); padding-left: 6px !important; }
+.changed { box-shadow: inset 3px 0 0 var(--brass); }
 .more { padding: 0 0 10px 46px; display: grid; gap: 4px; }
 .plain { font-weight: 600; color: var(--green); min-height: var(--target); justify-self: start; }
 @media (max-width: 600px) { .line { grid-template-columns: 26px 1fr; } .line .quiet { grid-column: 2; } }

@@ -1,0 +1,109 @@
+import { SET_SIZE } from './hypothesis-sets'
+import type { AtState, HypothesisSpace } from './hypothesis-space'
+
+/** So many looks still make an exact number of bits, with room for what they met. */
+const EXACT_BITS = 40
+/** Chances closer than this come from the same faults. */
+const SAME_SIGN = 1e-9
+
+/** An earlier time the same signs were looked for, or a figure of the same kind was read. */
+export interface EarlierLook {
+  readonly test: number
+  readonly state: number
+  readonly outcome: number
+}
+
+/** With the engine as it was then. */
+type StatedLook = EarlierLook & { readonly at: AtState }
+
+/**
+ * Chance of every outcome of a test, set by set, after it was made before. A sign is there or it is not, however
+ * often one looks, and a figure between two words is called by the same word again: only misreading is drawn anew,
+ * as long as what gives the sign or the figure is still the same.
+ *
+ * @returns asks for one set; what it answers is overwritten by the next
+ */
+export function chancesAgain(space: HypothesisSpace, state: number, test: number, before: readonly EarlierLook[]): (set: number) => Float64Array {
+  const { engine, sets, hypotheses: { items } } = space
+  const here = space.at(state)
+  const known = engine.tests[test]?.test
+  const out = new Float64Array(8)
+  const present = new Int16Array(SET_SIZE + here.given.length)
+  const looks = before.map((look) => ({ ...look, at: space.at(look.state) }))
+  const weigh = looking(space, here, test, looks, out)
+  if (known?.reading.kind !== 'signs') {
+    const again = readAgain(space, here, test, looks, weigh)
+    return (set) => {
+      const row = here.row(set)
+      if (looks.length > 0 && row.betweenWords(test) >= 0) return again(set)
+      engine.chances(test, present, here.presentIn(set, present), row, out)
+      return out
+    }
+  }
+  // Most sets have nothing to do with what is looked at: they all give the same, but for whether it runs.
+  const matters = Uint8Array.from(items, (item) => (engine.givesSign(test, item.suspect) ? 1 : 0))
+  const states = [here, ...looks.map((look) => look.at)]
+  const plain = new Map<number, Float64Array>()
+  return (set) => {
+    const { members } = sets
+    for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++) {
+      const item = members[at] as number
+      if (item >= 0 && matters[item] === 1) return weigh(set)
+    }
+    let running = 0
+    if (known.needsRunning) for (const at of states) running = 2 * running + (at.row(set).turns ? 1 : 0)
+    const found = plain.get(running)
+    if (found) return found
+    const made = weigh(set).slice()
+    plain.set(running, made)
+    return made
+  }
+}
+
+/** Which of the earlier looks met the same figure decides: sets in which the same ones did have the same chances. */
+function readAgain({ engine, sets, hypotheses: { items } }: HypothesisSpace, here: AtState, test: number, looks: readonly StatedLook[], weigh: (set: number) => Float64Array): (set: number) => Float64Array {
+  const unlisted = Uint8Array.from(items, (item) => (item.suspect === engine.unlisted ? 1 : 0))
+  const judgedRunning = [test, ...looks.map((look) => look.test)].some((made) => engine.tests[made]?.test.needsRunning)
+  if (judgedRunning || looks.length > EXACT_BITS) return weigh
+  const known = new Map<number, Float64Array>()
+  return (set) => {
+    const { members } = sets
+    for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++) if ((members[at] as number) >= 0 && unlisted[members[at] as number] === 1) return weigh(set)
+    const words = here.row(set).betweenWords(test)
+    let key = words
+    for (let at = 0; at < looks.length; at++) {
+      const look = looks[at] as (typeof looks)[number]
+      key = 2 * key + (look.at.row(set).betweenWords(look.test) === words ? 1 : 0)
+    }
+    const found = known.get(key)
+    if (found) return found
+    const made = weigh(set).slice()
+    known.set(key, made)
+    return made
+  }
+}
+
+function looking({ engine }: HypothesisSpace, here: AtState, test: number, before: readonly StatedLook[], out: Float64Array): (set: number) => Float64Array {
+  const count = engine.tests[test]?.test.outcomes.length ?? 0
+  const signs = engine.tests[test]?.test.reading.kind === 'signs'
+  const present = new Int16Array(SET_SIZE + here.given.length)
+  const looks = before.map((look) => ({ ...look, present: new Int16Array(SET_SIZE + look.at.given.length) }))
+  const [now, then] = [new Float64Array(count), new Float64Array(count)]
+  return (set) => {
+    const spread = engine.trueChances(test, present, here.presentIn(set, present), here.row(set), now)
+    for (let sign = 0; sign < count; sign++) out[sign] = now[sign] as number
+    for (const look of looks) {
+      const row = look.at.row(set)
+      if (!signs && row.betweenWords(look.test) !== here.row(set).betweenWords(test)) continue
+      const misread = engine.trueChances(look.test, look.present, look.at.presentIn(set, look.present), row, then)
+      let same = true
+      for (let sign = 0; sign < count; sign++) if (Math.abs((now[sign] as number) - (then[sign] as number)) > SAME_SIGN) same = false
+      if (!same) continue
+      for (let sign = 0; sign < count; sign++) out[sign] = (out[sign] as number) * ((sign === look.outcome ? 1 - misread : 0) + misread / count)
+    }
+    let sum = 0
+    for (let sign = 0; sign < count; sign++) sum += out[sign] as number
+    for (let sign = 0; sign < count; sign++) out[sign] = (1 - spread) * ((out[sign] as number) / sum) + spread / count
+    return out
+  }
+}
