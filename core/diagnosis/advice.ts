@@ -71,14 +71,14 @@ export class Adviser {
     const timesMended = (group: number): number => belief.history.events.filter((event) => event.kind === 'repaired' && this.costs.groupOf[engine.indexOfSuspect(event.suspect)] === group).length
     const known = { ...choices, repairs: choices.repairs.filter((entry) => entry.group !== this.costs.groupOf[engine.unlisted] && timesMended(entry.group) < MOST_REPAIRS) }
     const likely = known.repairs.reduce<Choices['repairs'][number] | undefined>((most, entry) => (!most || entry.chance > most.chance ? entry : most), undefined)
-    if (likely && likely.chance > SURE_CHANCE && !(best && best.value > best.cost)) return this.repairAdvice(belief, choices, likely)
+    if (likely && likely.chance > SURE_CHANCE && !(best && best.value > best.cost)) return this.repairAdvice(belief, choices, likely, bench)
     if (best && best.value > 0 && anyFault > STOP_CHANCE) return { kind: 'test', test: engine.tests[best.test]?.id ?? '', why: this.why(choices, best) }
-    if (likely && likely.chance >= REPAIR_CHANCE) return this.repairAdvice(belief, choices, likely)
-    const narrowed = belief.nothingHidden < PROVE_CHANCE ? this.narrow(belief, known) : null
+    if (likely && likely.chance >= REPAIR_CHANCE) return this.repairAdvice(belief, choices, likely, bench)
+    const narrowed = belief.nothingHidden < PROVE_CHANCE ? this.narrow(belief, known, bench) : null
     if (narrowed) return narrowed
     const prove = this.prove(belief, bench.refused)
     if (prove) return prove
-    if (anyFault > STOP_CHANCE) return this.surer(belief, known) ?? { kind: 'done', why: `No test that can be done makes it surer; the chance that something is left is ${percent(anyFault)}. Repeat what surprised, or note by hand what you see.` }
+    if (anyFault > STOP_CHANCE) return this.surer(belief, known, bench) ?? { kind: 'done', why: `No test that can be done makes it surer; the chance that something is left is ${percent(anyFault)}. Repeat what surprised, or note by hand what you see.` }
     return { kind: 'done', why: `Prove has passed, and the chance that anything is left is ${percent(anyFault)}.` }
   }
 
@@ -92,10 +92,10 @@ export class Adviser {
   }
 
   /** Nothing saves minutes any more, but it is not sure enough yet: what clears most doubt for its minutes. */
-  private surer(belief: Belief, choices: Choices): Advice | null {
+  private surer(belief: Belief, choices: Choices, bench: BenchNow): Advice | null {
     const test = choices.tests.reduce<TestChoice | null>((best, choice) => (choice.clears > LEAST_CLEARED && choice.clears > LEAST_CLEARED_PER_MINUTE * choice.cost && (!best || choice.clears / choice.cost > best.clears / best.cost) ? choice : best), null)
     const repair = this.readiest(choices)
-    if (repair && repair.chance > LEAST_CLEARED_PER_MINUTE * repair.cost && (!test || repair.chance / repair.cost > test.clears / test.cost)) return this.repairAdvice(belief, choices, repair)
+    if (repair && repair.chance > LEAST_CLEARED_PER_MINUTE * repair.cost && (!test || repair.chance / repair.cost > test.clears / test.cost)) return this.repairAdvice(belief, choices, repair, bench)
     return test ? { kind: 'test', test: this.engine.tests[test.test]?.id ?? '', why: this.why(choices, test) } : null
   }
 
@@ -106,7 +106,7 @@ export class Adviser {
   }
 
   /** Surely something is wrong, and no test saves its minutes: what moves most of the chances a minute, or mends most of them. */
-  private narrow(belief: Belief, choices: Choices): Advice | null {
+  private narrow(belief: Belief, choices: Choices, bench: BenchNow): Advice | null {
     const { groupOf, groups } = this.costs
     let [best, bestRate]: [TestChoice | null, number] = [null, 0]
     for (const choice of choices.tests) {
@@ -123,31 +123,35 @@ export class Adviser {
       if (moved >= LEAST_MOVED && moved / choice.cost > bestRate) [best, bestRate] = [choice, moved / choice.cost]
     }
     const repair = this.readiest(choices)
-    if (repair && repair.chance / repair.cost > bestRate) return this.repairAdvice(belief, choices, repair)
+    if (repair && repair.chance / repair.cost > bestRate) return this.repairAdvice(belief, choices, repair, bench)
     return best ? { kind: 'test', test: this.engine.tests[best.test]?.id ?? '', why: this.why(choices, best) } : null
   }
 
   /**
    * The look that spares most minutes before a repair: mending what is sound wastes them, and so does leaving what is
-   * not; a test is worth what it takes off that loss beyond its own cost.
+   * not; a test is worth what it takes off that loss beyond its own cost. What the repair takes off anyway costs the
+   * look something only where it ends with no repair.
    */
-  private lookFirst(choices: Choices, suspects: readonly number[], repairMinutes: number): TestChoice | null {
+  private lookFirst(choices: Choices, group: number, repairMinutes: number, offAfter: ReadonlySet<string>): TestChoice | null {
+    const { suspects } = this.costs.groups[group] as BenchCosts['groups'][number]
     const loss = (chance: number): number => repairMinutes * Math.min(chance, 1 - chance)
     let [best, most]: [TestChoice | null, number] = [null, 0]
     for (const choice of choices.tests) {
       if (choice.cost >= repairMinutes) continue
       const after = choices.after(choice.test).map((chances) => 1 - suspects.reduce((rest, index) => rest * (1 - (chances[index] as number)), 1))
-      const now = after.reduce((sum, chance, outcome) => sum + (choice.outcomes[outcome] as number) * chance, 0)
-      const spared = loss(now) - after.reduce((sum, chance, outcome) => sum + (choice.outcomes[outcome] as number) * loss(chance), 0) - choice.cost
+      const expected = (of: (chance: number) => number): number => after.reduce((sum, chance, outcome) => sum + (choice.outcomes[outcome] as number) * of(chance), 0)
+      const mended = expected((chance) => (chance >= REPAIR_CHANCE ? 1 : 0))
+      const cost = mended * this.costs.test(choice.test, offAfter).total + (1 - mended) * choice.cost
+      const spared = loss(expected((chance) => chance)) - expected(loss) - cost
       if (spared > most) [best, most] = [choice, spared]
     }
     return best
   }
 
   /** Mend it; but look first where that spares minutes. */
-  private repairAdvice(belief: Belief, choices: Choices, { group, chance, cost }: Choices['repairs'][number]): Advice {
+  private repairAdvice(belief: Belief, choices: Choices, { group, chance, cost }: Choices['repairs'][number], bench: BenchNow): Advice {
     const { suspects, suspect } = this.costs.groups[group] as BenchCosts['groups'][number]
-    const look = this.lookFirst(choices, suspects, cost)
+    const look = this.lookFirst(choices, group, cost, this.costs.repair(group, new Set(bench.off ?? [])).offAfter)
     if (look) return { kind: 'test', test: this.engine.tests[look.test]?.id ?? '', why: this.why(choices, look) }
     const likeliest = suspects.reduce((most, index) => ((belief.marginals[index] as number) > (belief.marginals[most] as number) ? index : most), suspects[0] as number)
     return { kind: 'repair', suspect: this.engine.suspects[likeliest]?.id ?? '', why: `${percent(chance)} for this, and no test saves more than it costs. ${suspect.remedy.name}: ${Math.round(cost)} min with the retest.` }

@@ -322,10 +322,10 @@ describe('what can only be judged on a motor that turns', () => {
 describe('a long repair that is likely but not sure', () => {
   it('is looked at first where a short look may spare it: the winding is measured before the armature is rewound', () => {
     const frame = new Case('open-frame')
-    const seen: Seen[] = [['track-run', 'falters'], ['smell', 'burnt'], ['warm', 'hot'], ['start-anywhere', 'needs-push'], ['track-current', 'high'], ['rail-ohms', 'usual']]
-    const { report, chance } = frame.after(seen)
-    expect(chance('coil-shorted@motor.winding')).toBeGreaterThan(0.5)
-    expect(report.advice).toMatchObject({ kind: 'test' })
+    const insulations = ['insulation-ohms@other-insulation.plate-frame', 'insulation-ohms@other-insulation.motor.spring-frame', 'wheel-insulation-ohms@wheel-insulation.frame-axles']
+    const { report, any } = frame.after([['track-current', 'high'], ['track-run', 'trips'], ['pickups-run', 'trips'], ['smell', 'burnt'], ...insulations.map((id): Seen => [id, 'as-it-should'])])
+    expect(any(({ mendedBy }) => mendedBy === 'rewind@motor.winding')).toBeGreaterThan(0.5)
+    expect(report.advice).toMatchObject({ kind: 'test', test: expect.stringMatching(/winding|motor|segment/) as string })
   })
 })
 

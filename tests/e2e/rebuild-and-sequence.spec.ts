@@ -21,6 +21,8 @@ test('a step of the rebuild is tested at the press of a key, and held against th
   await page.getByRole('region', { name: 'Test: Rear truck, new muff' }).getByRole('button', { name: 'Back to the sheet' }).click()
   await page.getByLabel('Step just done').fill('Leads the right way')
   await page.getByRole('button', { name: 'Type the current' }).click()
+  // The field that takes the keys as the form opens; nothing is typed before.
+  await expect(page.getByLabel('Volts')).toBeFocused()
   await page.getByLabel('Volts').fill('4')
   await page.getByLabel('Current, mA').fill('eighty')
   await page.getByRole('button', { name: 'forward' }).click()
