@@ -24,8 +24,8 @@ interface Readout {
   readonly chances: Float32Array
   /** By test: signatures with the same number have the same chances. */
   readonly alike: Int32Array
-  /** By test: whether it hangs on where the armature stands. */
-  readonly drawnAnew: readonly boolean[]
+  /** By test: as `CircuitRow.betweenWords` has it. */
+  readonly between: Int32Array
 }
 
 /** What circuit and drive show in one set of broken pieces; each test is worked out when it is first asked for. */
@@ -120,13 +120,16 @@ export class CircuitOutcomes {
 
   private findBetween(test: number, readouts: readonly Readout[], chancesOf: (test: number) => Float32Array): number {
     const place = this.placeOf[test] as number
-    if ((readouts.length > 1 && !readAlike(readouts, place)) || readouts[0]?.drawnAnew[place]) return -1
+    if (place >= 0) return readAlike(readouts, place) ? readouts[0]?.between[place] as number : -1
+    if (readouts.length > 1) return -1
     const offset = this.offsets[test] as number
     const found = chancesOf(test).subarray(offset, offset + (this.tests[test] as BenchTest).test.outcomes.length)
-    if (!found.some((chance) => chance > 0 && chance < 1)) return -1
-    const key = found.join()
-    const number = this.between.get(key) ?? this.between.size
-    this.between.set(key, number)
+    return found.some((chance) => chance > 0 && chance < 1) ? this.numberOf(found.join()) : -1
+  }
+
+  private numberOf(words: string): number {
+    const number = this.between.get(words) ?? this.between.size
+    this.between.set(words, number)
     return number
   }
 
@@ -154,6 +157,7 @@ export class CircuitOutcomes {
     if (known) return known
     const signature = key === '' ? this.solver.healthy : this.solver.solve(present.map(({ circuit }) => circuit.fault))
     const chances = new Float32Array(this.width)
+    const between = new Int32Array(this.fromSignature.length).fill(-1)
     const alike = Int32Array.from(this.fromSignature, ({ offset, reading, motor, ids }, place) => {
       const found = signatureChances(reading, signature, this.solver.healthy, motor)
       for (const [at, id] of ids.entries()) chances[offset + at] = found[id] ?? 0
@@ -161,10 +165,11 @@ export class CircuitOutcomes {
       const numbers = this.known[place] as Map<string, number>
       const number = numbers.get(words) ?? numbers.size
       numbers.set(words, number)
+      if (!hangsOnArmature(reading, signature) && ids.some((id) => (found[id] ?? 0) > 0 && (found[id] ?? 0) < 1)) between[place] = this.numberOf(words)
       return number
     })
     const turning = turningAsItStands(signature)
-    const readout = { turns: turning.some(Boolean), turning, wheelOhms: signature.wheelOhms, chances, alike, drawnAnew: this.fromSignature.map(({ reading }) => hangsOnArmature(reading, signature)) }
+    const readout = { turns: turning.some(Boolean), turning, wheelOhms: signature.wheelOhms, chances, alike, between }
     this.readouts.set(key, readout)
     return readout
   }
