@@ -64,9 +64,9 @@ export class CommutatedMotor {
     this.right = new Float64Array(this.order)
     this.coilOhms = 1
     this.coilFlux = 1
-    const sound = new Measure(build)
-    this.coilOhms = (build.meanOhms - 2 * build.brushOhms) / sound.meanOhmsPerCoilOhm()
-    this.coilFlux = build.backEmf / sound.meanEmfPerCoilFlux()
+    const sound = measured(build)
+    this.coilOhms = (build.meanOhms - 2 * build.brushOhms) / sound.ohmsPerCoilOhm
+    this.coilFlux = build.backEmf / sound.emfPerCoilFlux
   }
 
   /** Ohms of one coil at 20 °C, as wound. */
@@ -207,6 +207,19 @@ function brushShare(build: ArmatureBuild, segment: number, angle: number, brush:
   const distance = wrapped(angle - (2 * Math.PI * segment) / segments - lead - brush - (brush === 0 ? brushShift : 0))
   const overlap = Math.min(distance + brushWidth / 2, half) - Math.max(distance - brushWidth / 2, -half)
   return Math.max(0, Math.min(1, overlap / brushWidth))
+}
+
+const known = new Map<string, { readonly ohmsPerCoilOhm: number; readonly emfPerCoilFlux: number }>()
+
+/** An armature is wound the same whatever went wrong with it since: measured with its brushes in their place, once for each build. */
+function measured(build: ArmatureBuild): { readonly ohmsPerCoilOhm: number; readonly emfPerCoilFlux: number } {
+  const key = `${build.segments}/${build.connection}/${build.brushWidth}`
+  const before = known.get(key)
+  if (before) return before
+  const sound = new Measure({ ...build, brushShift: 0 })
+  const found = { ohmsPerCoilOhm: sound.meanOhmsPerCoilOhm(), emfPerCoilFlux: sound.meanEmfPerCoilFlux() }
+  known.set(key, found)
+  return found
 }
 
 /** What a sound armature of this build measures over a turn, for one ohm and one unit of flux a coil. */

@@ -154,11 +154,17 @@ export class Belief {
     return found
   }
 
-  /** Chance that the motor turns without taking anything off. */
-  get turns(): number {
-    let sum = 0
-    for (const set of this.support) if (this.here.row(set).turns) sum += this.chance[set] as number
-    return sum
+  /** Whether the motor more likely turns than not, without taking anything off; no further set is looked at than it takes to tell. */
+  private get likelyTurns(): boolean {
+    let [turning, open] = [0, this.support.reduce((sum, set) => sum + (this.chance[set] as number), 0)]
+    for (const set of this.support) {
+      const weight = this.chance[set] as number
+      open -= weight
+      if (this.here.row(set).turns) turning += weight
+      if (turning >= RUNS) return true
+      if (turning + open < RUNS) return false
+    }
+    return false
   }
 
   /** Whether what can only be judged on a motor that turns can be judged now: as it was last seen in this state, or as is to be expected. */
@@ -168,7 +174,7 @@ export class Belief {
       const { reading } = (engine.tests[engine.indexOfTest(finding.test)] as BenchTest).test
       return finding.state === this.state && reading.kind === 'motion' && asItStands.has(reading.feed)
     })
-    return seen.length > 0 ? seen.some(({ outcome }) => outcome === 'runs' || outcome === 'falters') : this.turns >= RUNS
+    return seen.length > 0 ? seen.some(({ outcome }) => outcome === 'runs' || outcome === 'falters') : this.likelyTurns
   }
 
   /** Chance that nothing is wrong now but what is confirmed and not yet mended. */

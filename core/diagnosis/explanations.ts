@@ -28,17 +28,22 @@ export function testimonies(belief: Belief, suspects: readonly number[]): Readon
   const beforeWith = new Float64Array(suspects.length * count)
   const afterWith = new Float64Array(suspects.length)
   const before = new Float64Array(count)
+  const unseen = new Float64Array(count)
   let after = 0
   for (let at = 0; at < support.length; at++) {
     const set = support[at] as number
     const weight = chance[set] as number
     after += weight
-    for (let finding = 0; finding < count; finding++) before[finding] = (before[finding] as number) + weight / (columns[finding]?.[set] as number)
+    for (let finding = 0; finding < count; finding++) {
+      const withoutIt = weight / ((columns[finding] as Float64Array)[set] as number)
+      unseen[finding] = withoutIt
+      before[finding] = (before[finding] as number) + withoutIt
+    }
     for (let member = set * SET_SIZE; member < set * SET_SIZE + SET_SIZE; member++) {
       const index = (members[member] as number) < 0 ? -1 : place[members[member] as number] as number
       if (index < 0) continue
       afterWith[index] = (afterWith[index] as number) + weight
-      for (let finding = 0; finding < count; finding++) beforeWith[index * count + finding] = (beforeWith[index * count + finding] as number) + weight / (columns[finding]?.[set] as number)
+      for (let finding = 0; finding < count; finding++) beforeWith[index * count + finding] = (beforeWith[index * count + finding] as number) + (unseen[finding] as number)
     }
   }
   const found = suspects.map((_, index) => Array.from({ length: count }, (_each, finding): Testimony => {

@@ -33,7 +33,8 @@ export class HypothesisSets {
   readonly base: number
   private readonly order: number
   private readonly pairs: Int32Array
-  private readonly triples = new Map<number, number>()
+  /** By place among all sets of three, in colexicographic order: its number; −1 where it was never worth a look. */
+  private readonly triples: Int32Array
 
   constructor(private readonly items: readonly Item[]) {
     this.order = items.length
@@ -55,6 +56,7 @@ export class HypothesisSets {
       }
     }
     this.base = this.count
+    this.triples = new Int32Array((order * (order - 1) * (order - 2)) / 6).fill(-1)
   }
 
   /** The set of none, one or two items; −1 in place of a missing one. */
@@ -163,14 +165,13 @@ export class HypothesisSets {
   }
 
   private triple(key: number): number {
-    const known = this.triples.get(key)
-    if (known !== undefined) return known
-    const { order } = this
+    const { order, triples } = this
     const [first, second, third] = [Math.floor(key / (order * order)), Math.floor(key / order) % order, key % order]
+    const place = (third * (third - 1) * (third - 2)) / 6 + (second * (second - 1)) / 2 + first
+    const known = triples[place] as number
+    if (known >= 0) return known
     const [one, two, three] = [this.items[first] as Item, this.items[second] as Item, this.items[third] as Item]
-    const set = this.add(first, second, third, one.odds * two.odds * three.odds)
-    this.triples.set(key, set)
-    return set
+    return triples[place] = this.add(first, second, third, one.odds * two.odds * three.odds)
   }
 
   private add(first: number, second: number, third: number, odds: number): number {

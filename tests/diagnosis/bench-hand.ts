@@ -48,6 +48,8 @@ const MISREAD = 0.025
 export class BenchHand {
   private readonly random: SeededRandom
   private runCount = 0
+  private triedWith: readonly TrueFault[] | null = null
+  private turnsOn: string | null = null
   private readonly signs = new Map<string, boolean>()
   private readonly healthy = new Map<string, RunRecord>()
   private readonly poles: ReadonlyMap<string, 'plus' | 'minus'>
@@ -135,8 +137,13 @@ export class BenchHand {
     return slowest < 0.5 || run.slowShare > 0.07 ? 'falters' : 'runs'
   }
 
-  /** Where a supply has to be put for it to turn, nothing taken off; null where it turns nowhere. */
+  /** Where a supply has to be put for it to turn, nothing taken off; null where it turns nowhere. Tried once after each repair. */
   private runsOn(): string | null {
+    if (this.triedWith !== this.faults) [this.triedWith, this.turnsOn] = [this.faults, this.findFeed()]
+    return this.turnsOn
+  }
+
+  private findFeed(): string | null {
     const feeds = ['track', ...(this.decoded ? ['dcc-track'] : []), 'wheels', 'pickups']
     return feeds.find((feed) => this.shares(this.record(feed, false), this.sound(feed)).some((share) => share >= STANDS)) ?? null
   }
