@@ -24,4 +24,9 @@ export class SearchJudge {
     }
     return diagnosis.report(history, bench)
   }
+
+  /** Works ahead on the engine asked for last, in steps, so that later questions are answered sooner. */
+  * ahead(): Generator<number, void> {
+    if (this.known) yield* this.known.diagnosis.prepareAhead()
+  }
 }

@@ -4,10 +4,23 @@ import { SearchJudge } from '~~/shared/judge-search'
 import type { SearchQuestion } from '~~/shared/search-question'
 
 const judge = new SearchJudge()
+let asked = 0
+
+/** While somebody makes a test and nothing is asked, the rest of the circuits is solved; the next question comes first. */
+async function workAhead(since: number): Promise<void> {
+  const steps = judge.ahead()
+  do await new Promise((resolve) => setTimeout(resolve))
+  while (asked === since && !steps.next().done)
+}
 
 /** The judgement of one engine, away from the screen. */
 const diagnosisJudge = {
-  report: (question: SearchQuestion, onProgress: (share: number) => Promise<void> | void): Promise<SearchReport> => judge.report(question, onProgress),
+  report: async (question: SearchQuestion, onProgress: (share: number) => Promise<void> | void): Promise<SearchReport> => {
+    const since = ++asked
+    const report = await judge.report(question, onProgress)
+    void workAhead(since)
+    return report
+  },
 }
 export type DiagnosisJudge = typeof diagnosisJudge
 

@@ -49,31 +49,17 @@ export class Belief {
       const test = engine.indexOfTest(finding.test)
       return space.column(finding.state, test, engine.indexOfOutcome(test, finding.outcome), this.looksBefore(test, index))
     })
-    const base = sets.odds.slice(0, sets.base)
-    // However many findings there are: after each the likeliest set weighs one.
-    const scales = columns.map((column) => {
-      column.fillBase()
-      const { values } = column
-      let most = 0
-      for (let set = 0; set < sets.base; set++) most = Math.max(most, base[set] = (base[set] as number) * (values[set] as number))
-      for (let set = 0; set < sets.base; set++) base[set] = (base[set] as number) / most
-      return most
-    })
+    const { weights } = space
+    weights.follow(columns)
+    const { base } = weights
     const ranked = sets.rankTriples(base, effort.mostTriples)
     let whole = base.reduce((total, weight) => total + weight, 0)
     const exact: Array<readonly [triples: Int32Array, weights: Float64Array]> = []
     for (let taken = 0; taken < effort.mostTriples && ranked.left > effort.leftOut * whole; taken += TAKEN_AT_ONCE) {
       const triples = ranked.take(TAKEN_AT_ONCE)
-      const weights = new Float64Array(triples.length)
-      for (let at = 0; at < triples.length; at++) weights[at] = sets.odds[triples[at] as number] as number
-      for (const [index, column] of columns.entries()) {
-        column.fill(triples)
-        const { values } = column
-        const scale = scales[index] as number
-        for (let at = 0; at < triples.length; at++) weights[at] = ((weights[at] as number) * (values[triples[at] as number] as number)) / scale
-      }
-      for (let at = 0; at < weights.length; at++) whole += weights[at] as number
-      exact.push([triples, weights])
+      const weighed = weights.of(triples)
+      for (let at = 0; at < weighed.length; at++) whole += weighed[at] as number
+      exact.push([triples, weighed])
     }
     const chance = new Float64Array(sets.count)
     const support = new Int32Array(sets.base + exact.reduce((count, [triples]) => count + triples.length, 0))
@@ -83,7 +69,7 @@ export class Belief {
       if (weight > NEGLIGIBLE * whole) support[supported++] = set
     }
     for (let set = 0; set < sets.base; set++) keep(set, base[set] as number)
-    for (const [triples, weights] of exact) for (let at = 0; at < triples.length; at++) keep(triples[at] as number, weights[at] as number)
+    for (const [triples, weighed] of exact) for (let at = 0; at < triples.length; at++) keep(triples[at] as number, weighed[at] as number)
     this.chance = chance
     this.support = support.subarray(0, supported)
     this.columns = columns.map((column) => column.values)

@@ -54,7 +54,7 @@ export class CircuitClasses {
   private readonly waveringDrag: Float64Array
   private readonly dragClass = new Map<string, number>()
 
-  constructor(suspects: readonly Suspect[], firstMotor: string | null) {
+  constructor(private readonly suspects: readonly Suspect[], firstMotor: string | null) {
     const seen = suspects.map((suspect) => circuitSuspectOf(suspect, firstMotor))
     const variants = seen.flatMap((circuit, suspect): Variant[] => {
       const drag = circuit?.fault.drag ?? 0
@@ -120,6 +120,22 @@ export class CircuitClasses {
     if (sticking > 0) found.push(this.dragClass.get(`dead:${gradeOf(sticking)}`) as number)
     if (wavering > 0) found.push(this.dragClass.get(`unsteady:${gradeOf(wavering)}`) as number)
     return found.sort((first, second) => first - second)
+  }
+
+  /** What can be wrong as far as circuit and drive can tell, whatever its mood: one class that does it, and the odds of all that do. */
+  pieces(): Array<{ readonly entry: CircuitClass; readonly odds: number }> {
+    const found = new Map<string, { readonly entry: CircuitClass; odds: number }>()
+    for (const [variant, { suspect, share }] of this.variants.entries()) {
+      const { prior } = this.suspects[suspect] as Suspect
+      const odds = (share * prior) / (1 - prior)
+      for (const index of this.of([variant], 1)) {
+        const entry = this.get(index)
+        const known = found.get(entry.circuit.key)
+        if (known) known.odds += odds
+        else found.set(entry.circuit.key, { entry, odds })
+      }
+    }
+    return [...found.values()]
   }
 
   private addDrag(suspect: Suspect, shows: CircuitSuspect['shows'], mood: Mood | null, grade: number): void {

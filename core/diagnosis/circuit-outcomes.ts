@@ -13,6 +13,8 @@ const runMoods: Readonly<Record<Mood, Moods>> = { dead: [0.8, 0.15, 0.05], unste
 const frictionMoods: Readonly<Record<Mood, Moods>> = { dead: [0.95, 0.04, 0.01], unsteady: runMoods.unsteady }
 const rockedMoods: Readonly<Record<Mood, Moods>> = { dead: [0.15, 0.8, 0.05], unsteady: [0.05, 0.9, 0.05] }
 const meterMoods: Readonly<Record<Mood, Moods>> = { dead: [0.6, 0.3, 0.1], unsteady: [0.25, 0.5, 0.25] }
+/** Signatures between two words on progress. */
+const SOLVED_AT_ONCE = 40
 const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = { motion: 'falters', current: 'flickers', lamp: 'flickers', 'motor-volts': 'jumps', 'rail-ohms': 'jumps' }
 
 /** What one signature gives in every test read from it, and which of its tests read alike in which signatures. */
@@ -98,32 +100,59 @@ export class CircuitOutcomes {
     const wavering = present.filter(({ mood }) => mood !== null)
     // readouts[mask]: those of the wavering ones whose bit is set are broken at that moment.
     const readouts = Array.from({ length: 1 << wavering.length }, (_, mask) => this.readout([...steady, ...wavering.filter((__, bit) => mask & (1 << bit))]))
-    const row = new Float32Array(this.width)
-    const done = new Uint8Array(this.tests.length)
-    const between = new Int16Array(this.tests.length)
+    const { tests, placeOf, width } = this
+    // Most rows are asked for little that their first readout does not hold already.
+    let [own, done, between]: [Float32Array | null, Uint8Array | null, Int32Array | null] = [null, null, null]
     const chances = (test: number): Float32Array => {
+      if (readAlike(readouts, placeOf[test] as number)) return (readouts[0] as Readout).chances
+      own ??= new Float32Array(width)
+      done ??= new Uint8Array(tests.length)
       if (done[test] === 0) {
         done[test] = 1
-        this.workOut(row, test, present, steady, wavering, readouts)
+        this.workOut(own, test, present, steady, wavering, readouts)
       }
-      return row
+      return own
     }
     return {
       turns: readouts.some(({ turns }) => turns),
       chances,
       betweenWords: (test) => {
-        if (between[test] === 0) between[test] = 2 + this.findBetween(test, readouts, chances)
+        const place = placeOf[test] as number
+        if (place >= 0) return readAlike(readouts, place) ? (readouts[0] as Readout).between[place] as number : -1
+        if (readouts.length > 1) return -1
+        between ??= new Int32Array(tests.length)
+        if (between[test] === 0) between[test] = 2 + this.findBetween(test, chances(test))
         return (between[test] as number) - 2
       },
     }
   }
 
-  private findBetween(test: number, readouts: readonly Readout[], chancesOf: (test: number) => Float32Array): number {
-    const place = this.placeOf[test] as number
-    if (place >= 0) return readAlike(readouts, place) ? readouts[0]?.between[place] as number : -1
-    if (readouts.length > 1) return -1
+  /**
+   * Solves the circuit for all sets of up to three broken pieces, the likeliest first, so that no later question has
+   * to wait for it; yields the share done.
+   *
+   * @param pieces one class for each thing the circuit can tell apart, and its odds
+   */
+  * solveAhead(pieces: ReadonlyArray<{ readonly entry: CircuitClass; readonly odds: number }>): Generator<number, void> {
+    const sets: Array<readonly [odds: number, members: readonly number[]]> = []
+    for (const [first, one] of pieces.entries()) {
+      sets.push([one.odds, [first]])
+      for (let second = first + 1; second < pieces.length; second++) {
+        const both = one.odds * (pieces[second]?.odds ?? 0)
+        sets.push([both, [first, second]])
+        for (let third = second + 1; third < pieces.length; third++) sets.push([both * (pieces[third]?.odds ?? 0), [first, second, third]])
+      }
+    }
+    sets.sort(([one], [other]) => other - one)
+    for (const [index, [, members]] of sets.entries()) {
+      this.readout(members.map((member) => (pieces[member] as (typeof pieces)[number]).entry))
+      if (index % SOLVED_AT_ONCE === SOLVED_AT_ONCE - 1) yield (index + 1) / sets.length
+    }
+  }
+
+  private findBetween(test: number, chances: Float32Array): number {
     const offset = this.offsets[test] as number
-    const found = chancesOf(test).subarray(offset, offset + (this.tests[test] as BenchTest).test.outcomes.length)
+    const found = chances.subarray(offset, offset + (this.tests[test] as BenchTest).test.outcomes.length)
     return found.some((chance) => chance > 0 && chance < 1) ? this.numberOf(found.join()) : -1
   }
 
@@ -138,9 +167,7 @@ export class CircuitOutcomes {
     const place = this.placeOf[test] as number
     if (place >= 0) {
       const { offset, count, unsteady, moods } = this.fromSignature[place] as FromSignature
-      const [made] = readouts as readonly [Readout]
-      if (readAlike(readouts, place)) row.set(made.chances.subarray(offset, offset + count), offset)
-      else mixMoods(readouts.map((readout) => readout.chances), wavering.map(({ mood, circuit }) => (circuit.fault.drag === undefined ? moods : frictionMoods)[mood as Mood]), unsteady, row, offset, count, offset)
+      mixMoods(readouts.map((readout) => readout.chances), wavering.map(({ mood, circuit }) => (circuit.fault.drag === undefined ? moods : frictionMoods)[mood as Mood]), unsteady, row, offset, count, offset)
     } else if (known.test.reading.kind === 'component-ohms') this.fill(row, test, componentOhms(known, present))
     else if (known.test.reading.kind === 'wheel-continuity') this.fill(row, test, this.wheelContinuity(known, steady, wavering))
     else this.wheelsTurn(row, test, steady, wavering, readouts)
@@ -228,9 +255,12 @@ export class CircuitOutcomes {
   }
 }
 
-/** Whether a test read from the signature reads the same, broken or made. */
-function readAlike([made, ...others]: readonly Readout[], place: number): boolean {
-  return place >= 0 && others.every((readout) => readout.alike[place] === made?.alike[place])
+/** Whether a test is read from the signature, and reads the same, broken or made. */
+function readAlike(readouts: readonly Readout[], place: number): boolean {
+  if (place < 0) return false
+  const first = (readouts[0] as Readout).alike[place]
+  for (let at = 1; at < readouts.length; at++) if ((readouts[at] as Readout).alike[place] !== first) return false
+  return true
 }
 
 /** A meter across the piece itself. */

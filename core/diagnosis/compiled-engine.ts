@@ -99,6 +99,11 @@ export class CompiledEngine {
     return row
   }
 
+  /** Solves the circuit for all sets of up to three broken pieces, the likeliest first; yields the share done. */
+  solveAhead(): Generator<number, void> {
+    return this.outcomes.solveAhead(this.classes.pieces())
+  }
+
   /**
    * Chance of each outcome of a test, misreading counted in. They add up to one; where the test can only be judged
    * on a motor that turns and it does not, what is said anyway is as likely one as the other.

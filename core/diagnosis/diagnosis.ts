@@ -120,6 +120,11 @@ export class Diagnosis {
     if (events.length === 0) this.choose(new Belief(space, { findings: [], events }))
   }
 
+  /** Solves what `prepare` left, so that no later answer has to wait for a circuit; in steps, for whoever has time to spare. Yields the share done. */
+  prepareAhead(): Generator<number, void> {
+    return this.engine.solveAhead()
+  }
+
   believe(history: SearchHistory): Belief {
     return this.settled.settle(history, (events) => new Belief(this.spaceFor(events), history))
   }

@@ -232,14 +232,14 @@ export class SignatureSolver {
   private conductances({ circuit, conductances }: Assembled, position: DecoderPosition, faults: readonly ElectricalFault[], besides: Readonly<Record<string, ComponentState>> = {}): Float64Array {
     const base = conductances.get(position) as Float64Array
     const found = base.slice()
-    for (const states of [...faults.map((fault) => fault.states), besides]) {
-      for (const id in states) {
-        const index = circuit.component(id)
-        const component = circuit.components[index]
-        // What a switch has cut off stays cut off, whatever is wrong with it.
-        const cutOff = component?.closedIn !== null && base[index] === 0
-        if (component && !cutOff) found[index] = conductanceOf(component, states[id] as ComponentState)
-      }
+    const worst = new Map<string, ComponentState>()
+    for (const { states = {} } of faults) for (const id in states) worst.set(id, worse(worst.get(id), states[id] as ComponentState))
+    for (const [id, state] of [...worst, ...Object.entries(besides)]) {
+      const index = circuit.component(id)
+      const component = circuit.components[index]
+      // What a switch has cut off stays cut off, whatever is wrong with it.
+      const cutOff = component?.closedIn !== null && base[index] === 0
+      if (component && !cutOff) found[index] = conductanceOf(component, state)
     }
     for (const { winding } of faults) {
       const index = winding && circuit.motors.find((entry) => entry.motor.id === winding.motor)?.armature
@@ -262,14 +262,14 @@ export class SignatureSolver {
       const conductance = conductances[armature] as number
       const strength = faults.reduce((product, fault) => product * (fault.magnets?.[motor.id] ?? 1), magnets[motor.id] ?? 1)
       const dead = shorted(motor.armature) || shorted(motor.field)
-      const winding = faults.find((fault) => fault.winding?.motor === motor.id)?.winding
+      const windings = faults.flatMap((fault) => (fault.winding?.motor === motor.id ? [fault.winding] : []))
       return {
-        electric: { id: motor.id, armature, field, conductance, backEmf: dead ? 0 : (motor.backEmf * strength) / (1 + (winding?.leak ?? 0)), coulombTorque: motor.coulombTorque * (1 + drag), viscousTorque: motor.viscousTorque },
+        electric: { id: motor.id, armature, field, conductance, backEmf: dead ? 0 : (motor.backEmf * strength) / windings.reduce((product, winding) => product * (1 + winding.leak), 1), coulombTorque: motor.coulombTorque * (1 + drag), viscousTorque: motor.viscousTorque },
         port: { from, to },
         field: field === null ? null : { from: circuit.endsOf(field)[0], to: circuit.endsOf(field)[1] },
         fieldConductance: field === null ? 0 : conductances[field] as number,
-        pull: winding?.pull ?? 1,
-        catches: winding?.catches ?? 0,
+        pull: windings.reduce((product, winding) => product * winding.pull, 1),
+        catches: Math.max(0, ...windings.map((winding) => winding.catches)),
         perEmf: network.potentials(from, to, conductance),
       }
     })
@@ -334,6 +334,13 @@ export class SignatureSolver {
       lamp: lampWatts / Math.max(1e-9, this.healthyLamp.get(feed) ?? 0),
     }
   }
+}
+
+const gravity: readonly ComponentState[] = ['good', 'high-resistance', 'shorted', 'open']
+
+/** Of two things wrong with one piece the worse shows, whichever is named first. */
+function worse(one: ComponentState | undefined, other: ComponentState): ComponentState {
+  return one !== undefined && gravity.indexOf(one) > gravity.indexOf(other) ? one : other
 }
 
 function across(potentials: Float64Array, { from, to }: Port): number {

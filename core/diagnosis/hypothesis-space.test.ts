@@ -15,7 +15,7 @@ it('a column holds, for every test and outcome, what the chances of all outcomes
     for (const before of [[], [{ test, state: 0, outcome: 1 }, { test, state: 0, outcome: 0 }]]) {
       const chances = chancesAgain(space, 0, test, before)
       const columns = outcomes.map((_, outcome) => space.column(0, test, outcome, before))
-      for (const column of columns) column.fill(sets)
+      for (const column of columns) for (const set of sets) column.at(set)
       for (const set of sets) {
         const expected = chances(set).slice(0, outcomes.length)
         for (const [outcome, column] of columns.entries()) expect(column.values[set]).toBeCloseTo(expected[outcome] as number, 9)
@@ -42,7 +42,7 @@ describe('a figure between two words', () => {
       met++
       const chained = looks.reduce((product, look, at) => {
         const column = space.column(0, look.test, look.outcome, looks.slice(0, at))
-        column.fill(Int32Array.of(set))
+        column.at(set)
         return product * (column.values[set] as number)
       }, 1)
       // Whatever it is called is drawn once; each reader misreads for himself.

@@ -4,6 +4,7 @@ import type { SearchHistory } from './history'
 import { hypothesesOf, type Hypotheses } from './hypotheses'
 import { HypothesisSets, SET_SIZE } from './hypothesis-sets'
 import { chancesAgain, type EarlierLook } from './repeated-looks'
+import { SetWeights } from './set-weights'
 
 /** Sets between two words on progress. */
 const STEP = 500
@@ -107,17 +108,15 @@ export class Column {
     for (let set = 0; set < this.sets.base; set++) values[set] = this.chance(set)
   }
 
-  fill(chosen: Int32Array): void {
-    if (this.values.length < this.sets.count) {
-      const larger = new Float64Array(this.sets.odds.length).fill(Number.NaN)
+  /** Works it out where it is not known yet. */
+  at(set: number): number {
+    if (set >= this.values.length) {
+      const larger = new Float64Array(this.sets.odds.length).fill(Number.NaN, this.values.length)
       larger.set(this.values)
       this.values = larger
     }
-    const { values } = this
-    for (let at = 0; at < chosen.length; at++) {
-      const set = chosen[at] as number
-      if (Number.isNaN(values[set] as number)) values[set] = this.chance(set)
-    }
+    const known = this.values[set] as number
+    return Number.isNaN(known) ? this.values[set] = this.chance(set) : known
   }
 }
 
@@ -130,10 +129,13 @@ export class HypothesisSpace {
   readonly sets: HypothesisSets
   private readonly states = new Map<number, AtState>()
   private readonly columns = new Map<string, Column>()
+  /** Of the findings asked for last. */
+  readonly weights: SetWeights
 
   constructor(readonly engine: CompiledEngine, events: SearchHistory['events']) {
     this.hypotheses = hypothesesOf(engine, events)
     this.sets = new HypothesisSets(this.hypotheses.items)
+    this.weights = new SetWeights(this.sets)
   }
 
   at(state: number): AtState {

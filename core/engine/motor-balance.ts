@@ -75,7 +75,7 @@ function balanceMagnetMotor(index: number, motor: ElectricMotor, response: Sourc
   return { speed, emf: motor.backEmf * speed }
 }
 
-/** Torque falls steadily with speed: bracket and halve. */
+/** Torque falls steadily with speed: bracket, then the Illinois rule (false position with the stale end’s weight halved), which never leaves the bracket. */
 function balanceSeriesMotor(index: number, motor: ElectricMotor, response: SourceResponse, volts: number, backEmfs: readonly number[]): { speed: number; emf: number } {
   const armature = response.armature[index] as Response
   const field = response.field[index] as Response
@@ -96,11 +96,23 @@ function balanceSeriesMotor(index: number, motor: ElectricMotor, response: Sourc
   if (way === 0 || surplus(0) <= 0) return { speed: 0, emf: 0 }
   let [low, high] = [0, 100]
   while (surplus(high) > 0 && high < 1e6) [low, high] = [high, high * 2]
-  for (let step = 0; step < 60 && high - low > 1e-9 * high; step++) {
-    const middle = (low + high) / 2
-    if (surplus(middle) > 0) low = middle
-    else high = middle
+  let [ofLow, ofHigh, side, size] = [surplus(low), surplus(high), 0, high]
+  for (let step = 0; step < 60; step++) {
+    const next = (low * ofHigh - high * ofLow) / (ofHigh - ofLow)
+    const moved = Math.abs(next - size)
+    size = next
+    if (moved <= 1e-10 * size) break
+    const left = surplus(size)
+    if (left > 0) {
+      ;[low, ofLow] = [size, left]
+      if (side > 0) ofHigh /= 2
+      side = 1
+    } else {
+      ;[high, ofHigh] = [size, left]
+      if (side < 0) ofLow /= 2
+      side = -1
+    }
   }
-  const speed = (way * (low + high)) / 2
+  const speed = way * size
   return { speed, emf: emfAt(speed) }
 }
