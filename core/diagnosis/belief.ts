@@ -127,16 +127,32 @@ export class Belief {
 
   /** Chance of each group of repair: that any of its suspects is there now. */
   groupChances(costs: { readonly groups: readonly unknown[]; readonly groupOf: Int32Array }): Float64Array {
-    if (this.foundGroups) return this.foundGroups
+    return this.foundGroups ??= this.chancesOf(costs.groupOf, costs.groups.length)
+  }
+
+  /**
+   * Chance of each of some groups: that any of its suspects is there now.
+   *
+   * @param groupOf by suspect: its group
+   * @param count of the groups
+   */
+  chancesOf(groupOf: Int32Array, count: number): Float64Array {
     const { members, given } = this.here
-    const found = new Float64Array(costs.groups.length)
+    const found = new Float64Array(count)
     for (const set of this.support) {
       const weight = this.chance[set] as number
-      const groups = [members[set * SET_SIZE] as number, members[set * SET_SIZE + 1] as number, members[set * SET_SIZE + 2] as number].map((suspect) => (suspect < 0 ? -1 : costs.groupOf[suspect] as number))
-      for (const [at, group] of groups.entries()) if (group >= 0 && groups.indexOf(group) === at) found[group] = (found[group] as number) + weight
+      let [one, other] = [-1, -1]
+      for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++) {
+        const suspect = members[at] as number
+        const group = suspect < 0 ? -1 : groupOf[suspect] as number
+        // A group counts once, however many of its suspects are there.
+        if (group < 0 || group === one || group === other) continue
+        found[group] = (found[group] as number) + weight
+        other = one
+        one = group
+      }
     }
-    for (const suspect of given) found[costs.groupOf[suspect] as number] = 1
-    this.foundGroups = found
+    for (const suspect of given) if ((groupOf[suspect] as number) >= 0) found[groupOf[suspect] as number] = 1
     return found
   }
 

@@ -90,6 +90,8 @@ export class Diagnosis {
   private readonly equipment: ReadonlySet<Equipment>
   private space: { readonly key: string; readonly space: HypothesisSpace } | null = null
   private readonly settled = new SettledRepairs()
+  /** By suspect: its place among the engine's; −1 for what no row names. */
+  private readonly placeOf: Int32Array
   /** What to do next with what is believed. */
   readonly adviser: Adviser
 
@@ -103,6 +105,8 @@ export class Diagnosis {
     this.equipment = new Set(context.equipment ?? allEquipment)
     this.costs = new BenchCosts(this.engine, context.tools ? { tools: new Set(context.tools) } : {}, new Set(allEquipment.filter((piece) => !this.equipment.has(piece))))
     this.adviser = new Adviser(this.engine, this.costs, this.equipment)
+    const places = new Map(this.engine.places.map(({ id }, index) => [id, index]))
+    this.placeOf = Int32Array.from(this.engine.suspects, ({ place }) => places.get(place.id) ?? -1)
   }
 
   /**
@@ -173,7 +177,7 @@ export class Diagnosis {
       contradictions: contradictions(belief, minutes).map(({ finding, against, chance }) => ({ repeat: words(finding), against: words(against), chance, words: this.contradictionInWords(history, finding, against) })),
       withheld: choices.withheld.map(({ test, why }) => ({ test: engine.tests[test]?.id ?? '', words: engine.tests[test]?.name ?? '', why })),
       leftOut: belief.leftOut,
-      byPlace: this.byPlace(marginals),
+      byPlace: this.byPlace(belief),
     }
   }
 
@@ -214,11 +218,9 @@ export class Diagnosis {
     return `${say(finding)} and ${say(against)} do not fit each other. Repeat the first, it is the cheaper; both stay in the book.`
   }
 
-  private byPlace(marginals: Float64Array): SearchReport['byPlace'] {
-    return this.engine.places.flatMap((place) => {
-      if (place.components.length === 0 && place.links.length === 0) return []
-      const chance = this.engine.suspects.reduce((rest, suspect, index) => (suspect.place.id === place.id ? rest * (1 - (marginals[index] as number)) : rest), 1)
-      return [{ place: place.id, components: place.components, links: place.links, chance: 1 - chance }]
-    })
+  private byPlace(belief: Belief): SearchReport['byPlace'] {
+    const { places } = this.engine
+    const chances = belief.chancesOf(this.placeOf, places.length)
+    return places.flatMap(({ id, components, links }, index) => (components.length === 0 && links.length === 0 ? [] : [{ place: id, components, links, chance: chances[index] as number }]))
   }
 }

@@ -198,12 +198,11 @@ class Reckoning {
   }
 
   repairs(): RepairChoice[] {
-    const marginals = this.belief.marginals
+    const chances = this.belief.groupChances(this.costs)
     this.cost.of(this.weights, this.sets.length, this.costs.indicesOf(this.off))
     return this.cost.sequence.map((group) => {
       const price = this.costs.repair(group, this.off)
-      const missing = this.costs.groups[group]?.suspects.reduce((rest, suspect) => rest * (1 - (marginals[suspect] as number)), 1) ?? 1
-      return { group, chance: 1 - missing, cost: price.total, way: price }
+      return { group, chance: chances[group] as number, cost: price.total, way: price }
     })
   }
 
