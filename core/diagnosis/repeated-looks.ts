@@ -94,11 +94,8 @@ function looking({ engine }: HypothesisSpace, here: AtState, test: number, befor
     for (let sign = 0; sign < count; sign++) out[sign] = now[sign] as number
     for (const look of looks) {
       const row = look.at.row(set)
-      if (!signs && row.betweenWords(look.test) !== here.row(set).betweenWords(test)) continue
       const misread = engine.trueChances(look.test, look.present, look.at.presentIn(set, look.present), row, then)
-      let same = true
-      for (let sign = 0; sign < count; sign++) if (Math.abs((now[sign] as number) - (then[sign] as number)) > SAME_SIGN) same = false
-      if (!same) continue
+      if (signs ? !alike(now, then) : row.betweenWords(look.test) !== here.row(set).betweenWords(test)) continue
       for (let sign = 0; sign < count; sign++) out[sign] = (out[sign] as number) * ((sign === look.outcome ? 1 - misread : 0) + misread / count)
     }
     let sum = 0
@@ -106,4 +103,9 @@ function looking({ engine }: HypothesisSpace, here: AtState, test: number, befor
     for (let sign = 0; sign < count; sign++) out[sign] = (1 - spread) * ((out[sign] as number) / sum) + spread / count
     return out
   }
+}
+
+function alike(one: Float64Array, other: Float64Array): boolean {
+  for (let sign = 0; sign < one.length; sign++) if (Math.abs((one[sign] as number) - (other[sign] as number)) > SAME_SIGN) return false
+  return true
 }
