@@ -84,7 +84,7 @@ const inHand: readonly DemoJob[] = [
     complaint: 'The lamp burns steadily but the motor stops and starts.', trial: 'Ten metres of plain track at 6 V, forward', wanted: 'Runs like it did.',
     findings: [['High resistance in one of the feeds', 'front truck to board', 'suspected', 'arrived', 'Volts at the motor terminals under load: 2 V of 10'], ['Truck pivot contact worn', 'front truck', 'suspected', 'arrived', '']],
     notes: [['first-run', 'Lamp bright throughout. 10 V on the track, 2 V at the motor while it stands.', 20], ['find', 'Motor taken off the list for now: a poor feed lights a lamp and collapses under a motor.', 12]],
-    first: { withMeter: true, drag: 1.2, ohms: 2.6, speeds: false, held: true, celsius: 19, trial: [9, 10] },
+    first: { withMeter: false, stops: [17, 4], timed: [9.6, 9.9], celsius: 19, trial: [9, 10] },
   },
   {
     engine: 'glen-15', daysAgo: 8, dueIn: 6, station: 'clean', estimate: 120, limit: 12000, photographs: ['Cups and axle ends, oil everywhere'],

@@ -164,14 +164,17 @@ export class Adviser {
     const seen = [...after.keys()].filter((outcome) => (outcomes[outcome] as number) > 0.02)
     let [moved, most] = [-1, 0]
     for (const [suspect, now] of before.entries()) {
+      if (suspect === this.engine.unlisted) continue
       const change = seen.reduce((sum, outcome) => sum + (outcomes[outcome] as number) * Math.abs((after[outcome]?.[suspect] as number) - now), 0)
       if (change > most) [moved, most] = [suspect, change]
     }
     const suspect = this.engine.suspects[moved]
     if (!suspect || seen.length < 2) return 'It is the cheapest way to be surer that nothing is left.'
     const chanceAfter = (outcome: number): number => after[outcome]?.[moved] as number
-    const up = seen.reduce((best, outcome) => (chanceAfter(outcome) > chanceAfter(best) ? outcome : best))
-    const down = seen.reduce((best, outcome) => (chanceAfter(outcome) < chanceAfter(best) ? outcome : best))
+    // An outcome that hardly ever comes explains no test.
+    const drawn = (outcome: number): number => (outcomes[outcome] as number) * (chanceAfter(outcome) - (before[moved] as number))
+    const up = seen.reduce((best, outcome) => (drawn(outcome) > drawn(best) ? outcome : best))
+    const down = seen.reduce((best, outcome) => (drawn(outcome) < drawn(best) ? outcome : best))
     const { test: known } = this.engine.tests[test] as CompiledEngine['tests'][number]
     const named = (outcome: number): string => `“${known.outcomes[outcome]?.name ?? ''}”`
     return `${named(up)} would take “${suspect.name}” from ${percent(before[moved] as number)} to ${percent(chanceAfter(up))}, ${named(down)} to ${percent(chanceAfter(down))}.`

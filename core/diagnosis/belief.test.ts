@@ -29,12 +29,12 @@ const knowledgeOf = ({ faults, tests }: Net): Knowledge => ({
   remedies: faults.map(({ success }, index) => remedy(`r${index}`, success)),
 })
 
-/** The chance of looking several times and noting this each time: the sign is there or not, every look is misread anew. */
+/** The chance of looking several times and noting this each time: the sign is there or not (with something unlisted often by mere chance), every look is misread anew. */
 const looksChance = ({ faults, tests }: Net, test: number, noted: readonly boolean[], present: readonly number[], unlisted: boolean): number => {
   const { leak, misread } = tests[test] as Net['tests'][number]
-  const silent = present.reduce((rest, index) => rest * (1 - (faults[index]?.chances[test] as number)), 1 - leak)
-  const spread = unlisted ? Math.max(misread, 0.6) : misread
-  const read = (yes: boolean, sign: boolean): number => (yes === sign ? 1 - spread : 0) + spread / 2
+  const explained = present.reduce((rest, index) => rest * (1 - (faults[index]?.chances[test] as number)), 1 - leak)
+  const silent = unlisted ? 0.4 * explained + 0.6 / 2 : explained
+  const read = (yes: boolean, sign: boolean): number => (yes === sign ? 1 - misread : 0) + misread / 2
   return [true, false].reduce((sum, sign) => sum + (sign ? 1 - silent : silent) * noted.reduce((product, yes) => product * read(yes, sign), 1), 0)
 }
 

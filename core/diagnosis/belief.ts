@@ -133,7 +133,7 @@ export class Belief {
   /**
    * Chance of each of some groups: that any of its suspects is there now.
    *
-   * @param groupOf by suspect: its group
+   * @param groupOf by suspect: its group; −1 where it is in none
    * @param count of the groups
    */
   chancesOf(groupOf: Int32Array, count: number): Float64Array {

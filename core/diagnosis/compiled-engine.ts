@@ -6,7 +6,7 @@ import type { Circumstance, Fault, Knowledge, Remedy } from './knowledge-schema'
 import { placesOf, type Place } from './places-of'
 import { suspectsOf, type Suspect } from './suspects'
 
-/** Of an unlisted fault: how far every outcome goes towards “anything may be seen”. */
+/** Of an unlisted fault: how far every outcome goes towards “anything may be seen”. What it shows it shows again. */
 const UNLISTED_SPREAD = 0.6
 
 const unlistedPlace: Place = { id: 'unlisted', role: 'engine', name: 'engine', components: [], links: [], turnable: null, motor: null, truck: null, part: null, access: null }
@@ -145,15 +145,20 @@ export class CompiledEngine {
       for (let outcome = 0; outcome < count; outcome++) sum += chances[offset + outcome] as number
       for (let outcome = 0; outcome < count; outcome++) out[outcome] = sum > 0 ? (chances[offset + outcome] as number) / sum : 1 / count
     }
-    let hidden = false
-    for (let at = 0; at < present; at++) if (suspectOf[variants[at] as number] === this.unlisted) hidden = true
-    return known.needsRunning && !row.turns ? 1 : this.spreadOf(test, hidden)
+    if (this.holdsUnlisted(variants, present)) for (let outcome = 0; outcome < count; outcome++) out[outcome] = (1 - UNLISTED_SPREAD) * (out[outcome] as number) + UNLISTED_SPREAD / count
+    return known.needsRunning && !row.turns ? 1 : known.misread
   }
 
-  /** How far what is noted of a test goes towards “anything may be noted”. */
+  /** Whether what no row names is among these variants. */
+  holdsUnlisted(variants: ArrayLike<number>, present: number): boolean {
+    for (let at = 0; at < present; at++) if (this.suspectOf[variants[at] as number] === this.unlisted) return true
+    return false
+  }
+
+  /** How far what is noted of a test for the first time goes towards “anything may be noted”: somebody misreads, or what no row names shows anything. */
   spreadOf(test: number, unlistedPresent: boolean): number {
     const { misread } = (this.tests[test] as BenchTest).test
-    return unlistedPresent ? Math.max(misread, UNLISTED_SPREAD) : misread
+    return unlistedPresent ? 1 - (1 - misread) * (1 - UNLISTED_SPREAD) : misread
   }
 
   /** Chance that a suspect does not give this sign at a test; 1 for a test the circuit answers. */

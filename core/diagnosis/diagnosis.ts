@@ -7,7 +7,7 @@ import { contradictions } from './contradictions'
 import { testimonies } from './explanations'
 import type { SearchHistory } from './history'
 import { HypothesisSpace } from './hypothesis-space'
-import { equipment as allEquipment, type Circumstance, type Equipment, type Knowledge } from './knowledge-schema'
+import { areas, equipment as allEquipment, type Area, type Circumstance, type Equipment, type Knowledge } from './knowledge-schema'
 import { SettledRepairs } from './settled-repairs'
 import { chooseNext, type Choices, type TestChoice } from './next-test'
 
@@ -75,6 +75,8 @@ export interface SearchReport {
   readonly withheld: ReadonlyArray<{ readonly test: string; readonly words: string; readonly why: string }>
   /** Share of the belief expected to lie in sets of three faults that were not followed. */
   readonly leftOut: number
+  /** Chance that something is wrong in each area; what no row names is in none. */
+  readonly byArea: ReadonlyArray<{ readonly area: Area; readonly chance: number }>
   /** Chance of every component's place by its most suspected fault, for the drawing. */
   readonly byPlace: ReadonlyArray<{ readonly place: string; readonly components: readonly string[]; readonly links: readonly string[]; readonly chance: number }>
 }
@@ -177,6 +179,7 @@ export class Diagnosis {
       contradictions: contradictions(belief, minutes).map(({ finding, against, chance }) => ({ repeat: words(finding), against: words(against), chance, words: this.contradictionInWords(history, finding, against) })),
       withheld: choices.withheld.map(({ test, why }) => ({ test: engine.tests[test]?.id ?? '', words: engine.tests[test]?.name ?? '', why })),
       leftOut: belief.leftOut,
+      byArea: this.byArea(belief),
       byPlace: this.byPlace(belief),
     }
   }
@@ -216,6 +219,12 @@ export class Diagnosis {
       return `“${known.name}: ${known.test.outcomes.find((outcome) => outcome.id === entry.outcome)?.name.toLowerCase() ?? entry.outcome}”`
     }
     return `${say(finding)} and ${say(against)} do not fit each other. Repeat the first, it is the cheaper; both stay in the book.`
+  }
+
+  private byArea(belief: Belief): SearchReport['byArea'] {
+    const areaOf = Int32Array.from(this.engine.suspects, ({ fault }, index) => (index === this.engine.unlisted ? -1 : areas.indexOf(fault.area)))
+    const chances = belief.chancesOf(areaOf, areas.length)
+    return areas.map((area, index) => ({ area, chance: chances[index] as number })).filter(({ chance }) => chance > 0)
   }
 
   private byPlace(belief: Belief): SearchReport['byPlace'] {

@@ -4,7 +4,7 @@ import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
 import { Belief } from './belief'
 import { CompiledEngine } from './compiled-engine'
 import { HypothesisSpace } from './hypothesis-space'
-import { chancesAgain, type EarlierLook } from './repeated-looks'
+import { chancesAgain, holdsUnlisted, type EarlierLook } from './repeated-looks'
 
 it('a column holds, for every test and outcome, what the chances of all outcomes hold; they add up to one', () => {
   const engine = new CompiledEngine(describeConstruction('tank-can'), diagnosisKnowledge)
@@ -23,6 +23,23 @@ it('a column holds, for every test and outcome, what the chances of all outcomes
       }
     }
   }
+})
+
+describe('what no row names', () => {
+  it('shows anything, but the same again at the same test: once it faltered it is expected to falter', () => {
+    const engine = new CompiledEngine(describeConstruction('articulated'), diagnosisKnowledge)
+    const space = new HypothesisSpace(engine, [])
+    const here = space.at(0)
+    const alone = Array.from({ length: space.sets.base }, (_, set) => set).find((set) => here.members[set * 3] === engine.unlisted && here.members[set * 3 + 1] === -1) as number
+    const run = engine.indexOfTest('track-run')
+    const falters = engine.indexOfOutcome(run, 'falters')
+    const first = space.column(0, run, falters).at(alone)
+    const again = space.column(0, run, falters, [{ test: run, state: 0, outcome: falters }]).at(alone)
+    expect(first).toBeLessThan(0.25)
+    expect(again).toBeGreaterThan(0.85)
+    // Of another test it says nothing.
+    expect(space.column(0, run, falters, [{ test: engine.indexOfTest('wheels-run'), state: 0, outcome: falters }]).at(alone)).toBeCloseTo(first, 9)
+  })
 })
 
 describe('a figure between two words', () => {
@@ -45,13 +62,13 @@ describe('a figure between two words', () => {
         column.at(set)
         return product * (column.values[set] as number)
       }, 1)
-      // Whatever it is called is drawn once; each reader misreads for himself.
-      const unlisted = [0, 1, 2].some((member) => here.members[set * 3 + member] === engine.unlisted)
+      // Whatever it is called is drawn once; each reader misreads for himself. What no row names is another matter.
+      if (holdsUnlisted(space, here)(set)) continue
       const count = 4
       const offset = engine.outcomes.offsets[run] as number
       const chances = here.row(set).chances(run).slice(offset, offset + count)
       const together = chances.reduce((sum, chance, word) => sum + chance * looks.reduce((product, look) => {
-        const spread = engine.spreadOf(look.test, unlisted)
+        const spread = engine.spreadOf(look.test, false)
         return product * ((word === look.outcome ? 1 - spread : 0) + spread / count)
       }, 1), 0)
       expect(chained).toBeCloseTo(together, 9)

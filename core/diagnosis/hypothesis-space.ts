@@ -3,7 +3,7 @@ import type { CompiledEngine } from './compiled-engine'
 import type { SearchHistory } from './history'
 import { hypothesesOf, type Hypotheses } from './hypotheses'
 import { HypothesisSets, SET_SIZE } from './hypothesis-sets'
-import { chancesAgain, type EarlierLook } from './repeated-looks'
+import { chancesAgain, holdsUnlisted, type EarlierLook } from './repeated-looks'
 import { SetWeights } from './set-weights'
 
 /** Sets between two words on progress. */
@@ -177,16 +177,15 @@ export class HypothesisSpace {
     const { outcomes, needsRunning, reading } = (engine.tests[test] as CompiledEngine['tests'][number]).test
     const count = outcomes.length
     if (reading.kind !== 'signs') {
-      const unlisted = Uint8Array.from(items, (item) => (item.suspect === engine.unlisted ? 1 : 0))
+      const holds = holdsUnlisted(this, here)
       const offset = engine.outcomes.offsets[test] as number
-      const spreads = [false, true].map((hidden) => engine.spreadOf(test, hidden || here.given.includes(engine.unlisted))) as [number, number]
+      const spreads = [false, true].map((hidden) => engine.spreadOf(test, hidden)) as [number, number]
       const again = before.length > 0 ? chancesAgain(this, state, test, before) : null
       return (set) => {
-        const { members } = sets
         const row = here.row(set)
-        if (again && row.betweenWords(test) >= 0) return again(set)[outcome] as number
-        let spread = needsRunning && !row.turns ? 1 : spreads[0]
-        for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++) if ((members[at] as number) >= 0 && unlisted[members[at] as number] === 1) spread = Math.max(spread, spreads[1])
+        const anything = holds(set)
+        if (again && (anything || row.betweenWords(test) >= 0)) return again(set)[outcome] as number
+        const spread = needsRunning && !row.turns ? 1 : anything ? spreads[1] : spreads[0]
         const chances = row.chances(test)
         let sum = 0
         for (let other = 0; other < count; other++) sum += chances[offset + other] as number

@@ -33,9 +33,10 @@ export function chancesAgain(space: HypothesisSpace, state: number, test: number
   const weigh = looking(space, here, test, looks, out)
   if (known?.reading.kind !== 'signs') {
     const again = readAgain(space, here, test, looks, weigh)
+    const holds = holdsUnlisted(space, here)
     return (set) => {
       const row = here.row(set)
-      if (looks.length > 0 && row.betweenWords(test) >= 0) return again(set)
+      if (looks.length > 0 && (row.betweenWords(test) >= 0 || holds(set))) return again(set)
       engine.chances(test, present, here.presentIn(set, present), row, out)
       return out
     }
@@ -61,14 +62,14 @@ export function chancesAgain(space: HypothesisSpace, state: number, test: number
 }
 
 /** Which of the earlier looks met the same figure decides: sets in which the same ones did have the same chances. */
-function readAgain({ engine, sets, hypotheses: { items } }: HypothesisSpace, here: AtState, test: number, looks: readonly StatedLook[], weigh: (set: number) => Float64Array): (set: number) => Float64Array {
-  const unlisted = Uint8Array.from(items, (item) => (item.suspect === engine.unlisted ? 1 : 0))
+function readAgain(space: HypothesisSpace, here: AtState, test: number, looks: readonly StatedLook[], weigh: (set: number) => Float64Array): (set: number) => Float64Array {
+  const { engine } = space
+  const holds = holdsUnlisted(space, here)
   const judgedRunning = [test, ...looks.map((look) => look.test)].some((made) => engine.tests[made]?.test.needsRunning)
   if (judgedRunning || looks.length > EXACT_BITS) return weigh
   const known = new Map<number, Float64Array>()
   return (set) => {
-    const { members } = sets
-    for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++) if ((members[at] as number) >= 0 && unlisted[members[at] as number] === 1) return weigh(set)
+    if (holds(set)) return weigh(set)
     const words = here.row(set).betweenWords(test)
     let key = words
     for (let at = 0; at < looks.length; at++) {
@@ -90,18 +91,34 @@ function looking({ engine }: HypothesisSpace, here: AtState, test: number, befor
   const looks = before.map((look) => ({ ...look, present: new Int16Array(SET_SIZE + look.at.given.length) }))
   const [now, then] = [new Float64Array(count), new Float64Array(count)]
   return (set) => {
-    const spread = engine.trueChances(test, present, here.presentIn(set, present), here.row(set), now)
+    const variants = here.presentIn(set, present)
+    const spread = engine.trueChances(test, present, variants, here.row(set), now)
+    const anything = engine.holdsUnlisted(present, variants)
     for (let sign = 0; sign < count; sign++) out[sign] = now[sign] as number
     for (const look of looks) {
       const row = look.at.row(set)
-      const misread = engine.trueChances(look.test, look.present, look.at.presentIn(set, look.present), row, then)
-      if (signs ? !alike(now, then) : row.betweenWords(look.test) !== here.row(set).betweenWords(test)) continue
+      const there = look.at.presentIn(set, look.present)
+      const misread = engine.trueChances(look.test, look.present, there, row, then)
+      // What no row names shows the same again at the same test; of another test it says nothing.
+      const same = anything ? look.test === test && engine.holdsUnlisted(look.present, there) : row.betweenWords(look.test) === here.row(set).betweenWords(test)
+      if (signs ? !alike(now, then) : !same) continue
       for (let sign = 0; sign < count; sign++) out[sign] = (out[sign] as number) * ((sign === look.outcome ? 1 - misread : 0) + misread / count)
     }
     let sum = 0
     for (let sign = 0; sign < count; sign++) sum += out[sign] as number
     for (let sign = 0; sign < count; sign++) out[sign] = (1 - spread) * ((out[sign] as number) / sum) + spread / count
     return out
+  }
+}
+
+/** Whether a set has in it, in this state, what no row names. */
+export function holdsUnlisted({ engine, sets, hypotheses: { items } }: HypothesisSpace, here: AtState): (set: number) => boolean {
+  if (here.given.includes(engine.unlisted)) return () => true
+  const unlisted = Uint8Array.from(items, (item, index) => (item.suspect === engine.unlisted && here.has(index) ? 1 : 0))
+  return (set) => {
+    const { members } = sets
+    for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++) if ((members[at] as number) >= 0 && unlisted[members[at] as number] === 1) return true
+    return false
   }
 }
 

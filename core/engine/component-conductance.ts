@@ -5,9 +5,9 @@ const SOLID_OHMS = 0.001
 /** What a fault that shorts leaves, Ω. From memory: a touching edge or a strand of wire. */
 const SHORTED_OHMS = 0.02
 
-/** Ω of a component that passes badly, where the description names no figure of its own. From memory: oxide, verdigris, a film of oil. */
+/** Ω of a component that passes badly, where the description names no figure of its own. From memory: oxide, verdigris, a film of oil; so much that a poor feed still lights a lamp and collapses under a motor. */
 const usualHighOhms: Readonly<Record<ComponentKind, number>> = {
-  contact: 150, conductor: 60, insulation: 400, brush: 60, commutator: 60, winding: 200, field: 60, lamp: 1000, capacitor: 300, resistor: 4000, choke: 60, switch: 80, relay: 80, decoder: 60,
+  contact: 80, conductor: 60, insulation: 400, brush: 60, commutator: 60, winding: 200, field: 60, lamp: 1000, capacitor: 300, resistor: 4000, choke: 60, switch: 80, relay: 80, decoder: 60,
 }
 
 /**

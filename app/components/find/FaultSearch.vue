@@ -146,6 +146,7 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
         <p class="quiet legend"><span class="mark high">◆</span> 40 % and more <span class="mark middle">●</span> 15 % and more <span class="mark low">○</span> 5 % and more. Dashed points cannot be reached as it stands.<template v-if="driveSuspects.length > 0"> Drive: {{ driveSuspects.map((place) => `${place.place.replace(/^.*?\./, '').replaceAll('-', ' ')} ${Math.round(place.chance * 100)} %`).join(', ') }}.</template></p>
       </section>
       <DueCareList v-if="due.length > 0 && !calm" :due="due" title="Due anyway" />
+      <section aria-label="Where it is likely" class="where"><h2>Where it is likely</h2><ChainAreas :areas="report.byArea" /></section>
       <SuspectList :suspects="report.suspects" :nothing-else="report.nothingElse" :finding-words="findingWords" :learned-words="learnedWords" :school-words="schoolWords" :part-name="partName" :may-write="session.mayWrite" :highlighted="highlighted" @confirm="steps.confirm" @rule-out="steps.ruleOut" @mend="steps.mend" />
     </template>
     <section v-if="suspected.length > 0" aria-label="Noted by hand">
@@ -185,6 +186,7 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
 .other b { font-weight: 600; } .other:hover { border-color: var(--green); } .other .quiet { flex: none; }
 .withheld summary { cursor: pointer; min-height: var(--target); display: inline-flex; align-items: center; color: var(--soft); font-weight: 550; } .withheld dl { margin: 4px 0 8px; display: grid; grid-template-columns: minmax(150px, max-content) 1fr; gap: 6px 18px; } .withheld dt { font-weight: 600; } .withheld dd { margin: 0; color: var(--soft); }
 .path { min-width: 0; border-top: 1px solid var(--rule); padding-top: 10px; }
+.where { display: grid; gap: 6px; }
 .legend { margin-top: 4px; } .mark { margin-left: 10px; font-size: 1.05em; } .mark:first-child { margin-left: 0; } .high { color: var(--red); } .middle, .low { color: var(--amber-ink); }
 .gathered { display: grid; grid-template-columns: 150px 1fr max-content; gap: 12px; align-items: baseline; }
 .noted { display: flex; justify-content: space-between; gap: 16px; align-items: center; }
