@@ -35,7 +35,7 @@ export const engines: readonly DemoEngine[] = [
   { key: 'ridge-48', type: 'ridge', owner: 'Grete Oberhollin', number: '48', livery: '#33383d', history: 'Came by parcel with two bags of loose parts.', adaptations: [{ kind: 'omitted', part: 'lamp-rear', bridged: false }] },
   { key: 'bus-1', type: 'railbus', owner: 'Priya Ramanesh', nickname: 'Little bus', livery: '#a33a30', history: 'Grandchildren’s favourite; hair in everything.', adaptations: [{ kind: 'tyre', wheelSet: 'motor-1', side: 'left', fitted: false }] },
   { key: 'bus-4', type: 'railbus', owner: 'Marguerite Solpetit', number: '4', livery: '#d8c9a0', history: 'Stored in a bank box, unused.' },
-  { key: 'fjell-90', type: 'fjell', owner: 'Lars Ekedahl-Roth', nickname: 'Old Fjell', number: '90', livery: '#33383d', history: 'Lamp burns, motor stops and starts.' },
+  { key: 'fjell-90', type: 'fjell', owner: 'Lars Ekedahl-Roth', nickname: 'Old Fjell', number: '90', livery: '#33383d', history: 'Lamp burns, motor stops and starts. Kept in a boathouse.' },
   { key: 'fjell-92', type: 'fjell', owner: 'Hamza Yildirak', number: '92', livery: '#2f5d43', history: 'Bought second-hand in spring.', adaptations: [{ kind: 'motor', motor: 'motor', name: 'Coreless motor, fitted by a former owner', motorKind: 'coreless', ohms: 21, backEmf: 0.0091, segments: 5 }] },
   { key: 'glen-15', type: 'glen', owner: 'Kwame Asantegra', nickname: 'Glen', number: '15', livery: '#2b5f6e', history: 'Sound begins anew on every turnout.', decoder: 'Sound decoder, 2 A, with speaker' },
   { key: 'glen-18', type: 'glen', owner: 'Vessery Model Engineers', number: '18', livery: '#7c2330', history: 'Club railcar.', decoder: 'Generic decoder, 2 A' },

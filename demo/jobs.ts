@@ -81,7 +81,7 @@ const inHand: readonly DemoJob[] = [
   },
   {
     engine: 'fjell-90', daysAgo: 9, dueIn: -2, station: 'find', estimate: 180, limit: 14000, jonas: true, photographs: ['Old Fjell, front truck'],
-    complaint: 'The lamp burns steadily but the motor stops and starts.', trial: 'Ten metres of plain track at 6 V, forward', wanted: 'Runs like it did.',
+    complaint: 'The lamp burns steadily but the motor stops and starts.', trial: 'Ten metres of plain track at 6 V, forward', wanted: 'Runs like it did.', condition: 'Kept in the boathouse these last years. Treads dull, a green bloom on the wipers.',
     findings: [['High resistance in one of the feeds', 'front truck to board', 'suspected', 'arrived', 'Volts at the motor terminals under load: 2 V of 10'], ['Truck pivot contact worn', 'front truck', 'suspected', 'arrived', '']],
     notes: [['first-run', 'Lamp bright throughout. 10 V on the track, 2 V at the motor while it stands.', 20], ['find', 'Motor taken off the list for now: a poor feed lights a lamp and collapses under a motor.', 12]],
     first: { withMeter: false, stops: [17, 4], timed: [9.6, 9.9], celsius: 19, trial: [9, 10] },

@@ -15,7 +15,7 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
 
 <template>
   <section aria-label="Suspects" class="suspects">
-    <div class="head"><h2>Suspects</h2><span class="quiet">{{ Math.round(nothingElse * 100) }} % that nothing else is wrong. Several may be true at once.</span></div>
+    <div class="head"><h2>Suspects</h2><span class="quiet">{{ nothingElse < 0.01 ? 'Under 1' : Math.round(nothingElse * 100) }} % that nothing else is wrong. Several may be true at once.</span></div>
     <ul class="ruled-list">
       <li v-for="suspect in shown" :key="suspect.id" class="suspect" :class="{ lit: highlighted.has(suspect.place), confirmed: suspect.confirmed }">
         <button type="button" class="line" :aria-expanded="opened === suspect.id" @click="opened = opened === suspect.id ? null : suspect.id">
