@@ -26,8 +26,9 @@ export interface JobSearch {
 }
 
 /**
- * Reads the steps of a search: what was struck out no longer counts; states are counted from the one the job began
- * in. Of the engine's earlier jobs only what they left unmended counts: it is there from the start.
+ * Reads the steps of a search: what was struck out no longer counts, and a repair that was struck out began no new
+ * state; states are counted from the one the job began in. Of the engine's earlier jobs only what they left unmended
+ * counts: it is there from the start.
  *
  * @param about the words of the take-in
  * @param knownSuspects of the engine as it is described now: what an earlier job found may no longer have a place; all where not given
@@ -37,6 +38,9 @@ export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job' | 'find
   const struck = new Set(book.search.flatMap((row) => (row.entry.kind === 'struck' ? [row.entry.entryId] : [])))
   const standing = book.search.filter((row) => !struck.has(row.id) && row.entry.kind !== 'struck')
   const first = Math.min(book.engine.stateNumber, ...book.search.map((row) => row.engineState), ...sheets.map((found) => found.engineState))
+  // A repair that was struck out changed nothing: the states on both sides of it are one.
+  const undone = book.search.flatMap((row) => (row.entry.kind === 'repaired' && struck.has(row.id) && row.engineState > first ? [row.engineState] : []))
+  const stateOf = (engineState: number): number => engineState - first - undone.filter((state) => state <= engineState).length
   const findings: TestFinding[] = []
   const events: EngineEvent[] = []
   let circumstances: readonly Circumstance[] = circumstancesIn(about)
@@ -45,12 +49,12 @@ export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job' | 'find
   let running: RunningSince = neverNoted
   const refused: string[] = []
   for (const { id, engineState, entry } of standing) {
-    const state = engineState - first
+    const state = stateOf(engineState)
     if (entry.kind === 'outcome') {
       findings.push({ id, test: entry.test, outcome: entry.outcome, state })
       off = entry.off
     }
-    if (entry.kind === 'could-not' && engineState === book.engine.stateNumber) refused.push(entry.test)
+    if (entry.kind === 'could-not' && state === stateOf(book.engine.stateNumber)) refused.push(entry.test)
     if (entry.kind === 'confirmed' || entry.kind === 'ruled-out' || entry.kind === 'repaired') events.push({ kind: entry.kind, suspect: entry.suspect, state })
     if (entry.kind === 'known') ({ circumstances, missing, off, running = running } = entry)
   }
@@ -59,13 +63,13 @@ export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job' | 'find
   for (const { suspect } of earlier) events.unshift({ kind: 'confirmed', suspect: suspect ?? '', state: 0 })
   const settled = new Set(book.findings.filter((row) => row.state === 'left' || row.state === 'declined').map((row) => row.id))
   const leave = [...earlier.map((row) => row.suspect ?? ''), ...standing.flatMap(({ entry }) => (entry.kind === 'confirmed' && settled.has(entry.findingId) ? [entry.suspect] : []))]
-  const gathered = sheets.filter((found) => !findings.some((entered) => entered.test === found.test && entered.state === found.engineState - first))
-  for (const { id, test, outcome, engineState } of gathered) findings.push({ id, test, outcome, state: engineState - first })
+  const gathered = sheets.filter((found) => !findings.some((entered) => entered.test === found.test && entered.state === stateOf(found.engineState)))
+  for (const { id, test, outcome, engineState } of gathered) findings.push({ id, test, outcome, state: stateOf(engineState) })
   return { gathered, leave, earlier, history: { findings, events }, circumstances, missing, running, off, refused, steps: book.search.filter((row) => row.entry.kind !== 'struck').map((row) => ({ row, struck: struck.has(row.id) })) }
 }
 
 const tellingWords: ReadonlyArray<readonly [RegExp, Circumstance]> = [
-  [/\b(damp|cellar|basement|shed|flood)/i, 'damp-store'], [/\b(attic|loft)\b/i, 'attic-store'], [/\b(display case|cabinet|living room)\b/i, 'dry-store'],
+  [/\b(damp|cellar|basement|shed|boat ?house|flood)/i, 'damp-store'], [/\b(attic|loft)\b/i, 'attic-store'], [/\b(display case|cabinet|living room)\b/i, 'dry-store'],
   [/\b(carpet|rug)\b/i, 'carpet'], [/\bgarden\b/i, 'garden'], [/\b(exhibition|show)s?\b/i, 'exhibition'],
   [/\b(ten|twelve|fifteen|twenty|thirty|forty|\d{2}) years\b/i, 'idle-ten-years'], [/\b(a year|two years|three years|years unused|unused for)\b/i, 'idle-a-year'],
   [/\b(nephew|son|father|friend|another shop|previous owner|somebody|himself|herself) .{0,40}(took|taken|opened|oiled|worked|repaired|apart|soldered)|taken apart by|worked on by/i, 'worked-on-by-others'],

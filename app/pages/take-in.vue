@@ -139,7 +139,7 @@ h2 { display: flex; align-items: baseline; gap: 12px; }
 .chosen { display: flex; align-items: center; gap: 18px; font-size: 1.1rem; }
 .example { margin-top: 10px; }
 .engines { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(250px, 1fr)); gap: 6px; }
-.engines button { width: 100%; text-align: left; display: grid; padding: 8px 12px; min-height: var(--target); border: 1px solid var(--rule); background: var(--sheet); } .engines button:hover { border-color: var(--brass); }
+.engines li { display: grid; } .engines button { width: 100%; align-content: start; text-align: left; display: grid; padding: 8px 12px; min-height: var(--target); border: 1px solid var(--rule); background: var(--sheet); } .engines button:hover { border-color: var(--brass); }
 .photographs { display: flex; gap: 14px; align-items: center; flex-wrap: wrap; }
 .pick { border: 1px solid var(--rule); min-height: var(--target); padding: 0 16px; display: inline-flex; align-items: center; font-weight: 600; cursor: pointer; }
 .pick input { position: absolute; opacity: 0; width: 1px; height: 1px; } .pick:focus-within { outline: 3px solid var(--brass); outline-offset: 2px; }

@@ -64,6 +64,27 @@ describe('the steps of a search', () => {
     await expect(send(shop.book, shop.maren, 'search.add', { ...strike, id: newId(), entry: { ...strike.entry, entryId: newId() } })).rejects.toThrow()
   })
 
+  it('a repair that is struck out never was: what could not be done before it still cannot, and what is found after it is of the same state', async () => {
+    const { jobId } = await takeInSomething(shop.book, shop.maren)
+    const add = async (entry: SearchEntry): Promise<string> => {
+      const id = newId()
+      await send(shop.book, shop.maren, 'search.add', { id, jobId, entry })
+      return id
+    }
+    await add({ kind: 'could-not', test: 'track-current', words: 'Current on the track' })
+    await add(saw('stands'))
+    const repaired = await add({ kind: 'repaired', suspect: 'lead-off@leads.lead.right', words: 'Solder the lead', findingId: null, believed })
+    await add(saw('falters'))
+    const before = searchOf(await readJob(shop.book.database, jobId), '')
+    expect(before.refused).toEqual([])
+    expect(before.history.findings.map(({ outcome, state }) => [outcome, state])).toEqual([['stands', 0], ['falters', 1]])
+    await add({ kind: 'struck', entryId: repaired, words: 'Solder the lead' })
+    const after = searchOf(await readJob(shop.book.database, jobId), '')
+    expect(after.refused).toEqual(['track-current'])
+    expect(after.history.events).toEqual([])
+    expect(after.history.findings.map(({ outcome, state }) => [outcome, state])).toEqual([['stands', 0], ['falters', 0]])
+  })
+
   it('refuse a chance of 1.2 and an unknown circumstance at the door', () => {
     const entry = { ...saw('stands'), believed: [{ suspect: 'x', words: 'x', chance: 1.2 }] }
     expect(problemsOf('search.add', { id: newId(), jobId: newId(), entry })).not.toEqual([])

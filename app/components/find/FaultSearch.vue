@@ -114,7 +114,7 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
   <div class="find">
     <p v-if="failure" class="sign sign--fault" role="alert">{{ failure }}</p>
     <p v-if="asked.flaw" class="sign sign--fault" role="alert">{{ asked.flaw }} Until then it is judged by what ships.</p>
-    <p v-if="generic" class="sign sign--care">How this engine is made is not known: a generic machine stands in, and the advice is as general. <NuxtLink :to="`/engines/${book.engine.id}`">Say how it is made</NuxtLink></p>
+    <p v-if="generic" class="sign sign--care"><span>How this engine is made is not known: a generic machine stands in, and the advice is as general. <NuxtLink :to="`/engines/${book.engine.id}`">Say how it is made</NuxtLink></span></p>
     <div v-if="progress !== null && !report" class="working" role="status"><v-progress-linear :model-value="progress * 100" height="8" color="primary" aria-label="Working out every set of faults" /><span class="quiet">Working out what every set of up to three faults would show in this engine …</span></div>
     <template v-if="report">
       <p v-for="clash in report.contradictions" :key="clash.repeat" class="clash sign sign--care" role="alert">{{ clash.words }}</p>
