@@ -24,8 +24,7 @@ const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: 
     const suspects = page.getByRole('region', { name: 'Suspects' })
     await suspects.waitFor({ timeout: 30_000 })
     await suspects.getByRole('listitem').first().getByRole('button').first().click()
-    await suspects.scrollIntoViewIfNeeded()
-    await suspects.evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 20))
+    await page.getByRole('region', { name: 'Where it is likely' }).evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 20))
   } },
   { name: 'continuity', path: '/find?view=wheels', job: 'Lady of the Vale', before: (page) => page.getByRole('article', { name: /^Next reading/ }).waitFor({ timeout: 30_000 }) },
   { name: 'dead-track', path: '/find?view=stall', job: 'Glen turnouts', before: (page) => page.getByText('Cheapest that is enough').waitFor({ timeout: 30_000 }) },
@@ -66,11 +65,13 @@ const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: 
 // The simulated supply in some hurry: enough for a sheet, slow enough for a moving chart.
 process.env.ECHOPPE_BENCH_PACE ??= '10'
 const folder = 'docs/screenshots'
+/** `npm run screenshots -- find take-in`: only these. */
+const wanted = process.argv.slice(2)
 mkdirSync(folder, { recursive: true })
 const shop = await TestShop.open('scenario')
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
 try {
-  for (const view of views) {
+  for (const view of views.filter(({ name }) => wanted.length === 0 || wanted.includes(name))) {
     const context = await browser.newContext({ viewport: view.size ?? { width: 1280, height: 800 }, locale: 'en-GB', timezoneId: 'Europe/London', reducedMotion: 'reduce' })
     const page = await context.newPage()
     if (view.lampOff) await page.addInitScript(() => localStorage.setItem('echoppe.lamp', 'off'))

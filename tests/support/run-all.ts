@@ -8,6 +8,8 @@ import { buildWhenChanged } from '../../launcher/build-when-changed'
 const results = mkdtempSync(join(tmpdir(), 'echoppe-results-'))
 let passed = 0
 let failed = 0
+/** Named once more at the end, where whoever reads only that finds them. */
+const failures: string[] = []
 
 async function run(name: string, program: string, parameters: string[], environment: Record<string, string> = {}): Promise<number> {
   const began = Date.now()
@@ -23,7 +25,10 @@ async function run(name: string, program: string, parameters: string[], environm
 /** A check without tests of its own counts as one. */
 async function step(name: string, program: string, parameters: string[]): Promise<void> {
   if ((await run(name, program, parameters)) === 0) passed++
-  else failed++
+  else {
+    failed++
+    failures.push(name)
+  }
 }
 
 async function vitest(project: string): Promise<void> {
@@ -33,7 +38,12 @@ async function vitest(project: string): Promise<void> {
     failed++
     return
   }
-  const counts = JSON.parse(readFileSync(report, 'utf8')) as { numPassedTests: number; numFailedTests: number }
+  const counts = JSON.parse(readFileSync(report, 'utf8')) as { numPassedTests: number; numFailedTests: number; testResults: Array<{ name: string; status: string; assertionResults: Array<{ status: string; fullName: string }> }> }
+  for (const file of counts.testResults) {
+    const broken = file.assertionResults.filter(({ status }) => status === 'failed')
+    if (broken.length === 0 && file.status === 'failed') failures.push(file.name)
+    for (const { fullName } of broken) failures.push(`${file.name}: ${fullName}`)
+  }
   passed += counts.numPassedTests
   failed += Math.max(counts.numFailedTests, code === 0 ? 0 : 1)
 }
@@ -68,5 +78,6 @@ try {
 }
 if (built) await browser()
 rmSync(results, { recursive: true, force: true })
+for (const failure of failures) console.log(`failed: ${failure}`)
 console.log(`\n${passed} passed, ${failed} failed`)
 process.exit(failed === 0 ? 0 : 1)
