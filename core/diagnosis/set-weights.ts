@@ -1,4 +1,4 @@
-import type { Column } from './hypothesis-space'
+import type { Column } from './column'
 import type { HypothesisSets } from './hypothesis-sets'
 
 /**
