@@ -1,0 +1,29 @@
+import type { HypothesisSets } from './hypothesis-sets'
+
+/** Chance of one outcome of a test in every set, worked out where it is asked for and kept. */
+export class Column {
+  /** By set; not a number where it was never asked for. */
+  values: Float64Array
+
+  constructor(private readonly sets: HypothesisSets, private readonly chance: (set: number) => number) {
+    this.values = new Float64Array(sets.odds.length).fill(Number.NaN)
+  }
+
+  /** Works it out for the sets of none, one and two. */
+  fillBase(): void {
+    const { values } = this
+    if (!Number.isNaN(values[this.sets.base - 1] as number)) return
+    for (let set = 0; set < this.sets.base; set++) values[set] = this.chance(set)
+  }
+
+  /** Works it out where it is not known yet. */
+  at(set: number): number {
+    if (set >= this.values.length) {
+      const larger = new Float64Array(this.sets.odds.length).fill(Number.NaN, this.values.length)
+      larger.set(this.values)
+      this.values = larger
+    }
+    const known = this.values[set] as number
+    return Number.isNaN(known) ? this.values[set] = this.chance(set) : known
+  }
+}
