@@ -4,6 +4,7 @@ import type { HypothesisSets } from './hypothesis-sets'
 export class Column {
   /** By set; not a number where it was never asked for. */
   values: Float64Array
+  private baseKnown = false
 
   constructor(private readonly sets: HypothesisSets, private readonly chance: (set: number) => number) {
     this.values = new Float64Array(sets.odds.length).fill(Number.NaN)
@@ -11,9 +12,9 @@ export class Column {
 
   /** Works it out for the sets of none, one and two. */
   fillBase(): void {
-    const { values } = this
-    if (!Number.isNaN(values[this.sets.base - 1] as number)) return
-    for (let set = 0; set < this.sets.base; set++) values[set] = this.chance(set)
+    if (this.baseKnown) return
+    for (let set = 0; set < this.sets.base; set++) this.values[set] = this.chance(set)
+    this.baseKnown = true
   }
 
   /** Works it out where it is not known yet. */
