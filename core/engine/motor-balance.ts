@@ -97,7 +97,8 @@ function balanceSeriesMotor(index: number, motor: ElectricMotor, response: Sourc
   let [low, high] = [0, 100]
   while (surplus(high) > 0 && high < 1e6) [low, high] = [high, high * 2]
   let [ofLow, ofHigh, side, size] = [surplus(low), surplus(high), 0, high]
-  for (let step = 0; step < 60; step++) {
+  // With nothing to hold it, it runs away: as fast as is looked for at all.
+  for (let step = 0; step < 60 && ofHigh <= 0; step++) {
     const next = (low * ofHigh - high * ofLow) / (ofHigh - ofLow)
     const moved = Math.abs(next - size)
     size = next
