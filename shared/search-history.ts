@@ -39,7 +39,7 @@ export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job' | 'find
   const standing = book.search.filter((row) => !struck.has(row.id) && row.entry.kind !== 'struck')
   const first = Math.min(book.engine.stateNumber, ...book.search.map((row) => row.engineState), ...sheets.map((found) => found.engineState))
   // A repair that was struck out changed nothing: the states on both sides of it are one.
-  const undone = book.search.flatMap((row) => (row.entry.kind === 'repaired' && struck.has(row.id) && row.engineState > first ? [row.engineState] : []))
+  const undone = [...new Set(book.search.flatMap((row) => (row.entry.kind === 'repaired' && struck.has(row.id) && row.engineState > first ? [row.engineState] : [])))]
   const stateOf = (engineState: number): number => engineState - first - undone.filter((state) => state <= engineState).length
   const findings: TestFinding[] = []
   const events: EngineEvent[] = []
