@@ -3,6 +3,7 @@ import type { ComponentState, EngineDescription } from '~~/core/engine/descripti
 import type { OperatingPoint } from '~~/core/engine/operating-point'
 import { layOutCurrentPath } from '~/drawing/current-path-layout'
 import { stateWords } from '~/drawing/state-words'
+import { suspicionGrade, type SuspicionGrade } from '~/drawing/suspicion-grade'
 
 /** The engine’s current path from rail to rail; what carries current is drawn strong, what is wrong bears a sign. */
 const props = defineProps<{
@@ -21,7 +22,7 @@ const emit = defineEmits<{ select: [component: string]; probe: [node: string] }>
 
 const layout = computed(() => layOutCurrentPath(props.description, new Set(Object.keys(props.states).filter((id) => props.states[id] !== 'good'))))
 const suspicionOf = (id: string): number => props.suspicion?.[id] ?? 0
-const grade = (id: string): 'high' | 'middle' | 'low' | null => (suspicionOf(id) >= 0.4 ? 'high' : suspicionOf(id) >= 0.15 ? 'middle' : suspicionOf(id) >= 0.05 ? 'low' : null)
+const grade = (id: string): SuspicionGrade | null => suspicionGrade(suspicionOf(id))
 const carries = (id: string): boolean => Math.abs(props.point?.componentAmps[id] ?? 0) > 0.002
 const widthOf = (id: string): number => 1.6 + Math.min(3.2, Math.sqrt(Math.abs(props.point?.componentAmps[id] ?? 0)) * 5)
 const voltsAt = (id: string): string => {

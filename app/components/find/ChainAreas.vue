@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { SearchReport } from '~~/core/diagnosis/diagnosis'
 import type { Area } from '~~/core/diagnosis/knowledge-schema'
+import { suspicionGrade } from '~/drawing/suspicion-grade'
 
 /** In which part of the chain something is wrong, from the rails to the wheels: the one question before which fault it is. */
 const props = defineProps<{ areas: SearchReport['byArea'] }>()
@@ -8,12 +9,11 @@ const words: Readonly<Record<Area, string>> = { outside: 'Track', pickup: 'Picku
 const inOrder = Object.keys(words) as Area[]
 const LEAST = 0.02
 const shown = computed(() => inOrder.flatMap((area) => props.areas.filter((entry) => entry.area === area && entry.chance >= LEAST)))
-const grade = (chance: number): string => (chance >= 0.4 ? 'high' : chance >= 0.15 ? 'middle' : 'low')
 </script>
 
 <template>
   <ol v-if="shown.length > 1" class="chain" aria-label="Where in the chain something is wrong">
-    <li v-for="entry in shown" :key="entry.area" :class="grade(entry.chance)">
+    <li v-for="entry in shown" :key="entry.area" :class="suspicionGrade(entry.chance)">
       <span class="words">{{ words[entry.area] }}</span>
       <span class="figure">{{ Math.round(entry.chance * 100) }} %</span>
       <span class="bar" aria-hidden="true"><i :style="{ width: `${entry.chance * 100}%` }" /></span>

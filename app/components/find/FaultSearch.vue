@@ -6,6 +6,7 @@ import { schools } from '~~/core/knowledge/schools'
 import type { JobBook } from '~~/shared/book'
 import type { EngineDescription } from '~~/core/engine/description-schema'
 import { askedSearch } from '~~/shared/search-question'
+import { suspicionGrade } from '~/drawing/suspicion-grade'
 
 /** Which fault, and which test next: the current path shaded by suspicion, one big card, and the reasons. */
 const props = defineProps<{ book: JobBook; description: EngineDescription; generic: boolean }>()
@@ -84,7 +85,7 @@ const reachable = computed(() => {
 })
 const picked = ref<string | null>(null)
 const highlighted = computed(() => new Set((report.value?.byPlace ?? []).filter((place) => picked.value !== null && place.components.includes(picked.value)).map((place) => place.place)))
-const driveSuspects = computed(() => (report.value?.byPlace ?? []).filter((place) => place.links.length > 0 && place.chance >= 0.05))
+const driveSuspects = computed(() => (report.value?.byPlace ?? []).filter((place) => place.links.length > 0 && suspicionGrade(place.chance) !== null))
 const removable = computed(() => props.description.parts.filter((part) => part.removal && !['wheel', 'tyre'].includes(part.kind)).map(({ id, name }) => ({ id, name })))
 
 function outcome(index: number): void {
