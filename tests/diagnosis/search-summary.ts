@@ -1,5 +1,5 @@
 import { SeededRandom } from '../../bench/casualty/random'
-import type { SearchOutcome } from './search-casualty'
+import type { SearchFigures } from './search-casualty'
 
 export interface Interval { readonly value: number; readonly low: number; readonly high: number }
 
@@ -11,22 +11,22 @@ export function bootstrapped(count: number, statistic: (pick: readonly number[])
   return { value: statistic(all), low: values[Math.floor(0.025 * rounds)] ?? 0, high: values[Math.floor(0.975 * rounds)] ?? 0 }
 }
 
-export const foundShare = (outcomes: readonly SearchOutcome[]) => (pick: readonly number[]): number =>
+export const foundShare = (outcomes: readonly SearchFigures[]) => (pick: readonly number[]): number =>
   sum(pick, (index) => outcomes[index]?.found ?? 0) / Math.max(1, sum(pick, (index) => outcomes[index]?.truth.length ?? 0))
 
 /** The same of those faults that come and go, or of those that are always there. */
-export const foundShareOf = (outcomes: readonly SearchOutcome[], intermittent: boolean) => (pick: readonly number[]): number => {
+export const foundShareOf = (outcomes: readonly SearchFigures[], intermittent: boolean) => (pick: readonly number[]): number => {
   const faults = (index: number) => (outcomes[index]?.truth ?? []).filter((fault) => fault.intermittent === intermittent)
   const missed = (index: number): number => faults(index).filter((fault) => outcomes[index]?.missed.includes(`${fault.name} @ ${fault.place.id}`)).length
   return 1 - sum(pick, missed) / Math.max(1, sum(pick, (index) => faults(index).length))
 }
 
-export const meanMinutes = (outcomes: readonly SearchOutcome[]) => (pick: readonly number[]): number => sum(pick, (index) => outcomes[index]?.minutes ?? 0) / pick.length
+export const meanMinutes = (outcomes: readonly SearchFigures[]) => (pick: readonly number[]): number => sum(pick, (index) => outcomes[index]?.minutes ?? 0) / pick.length
 
-export const minutesRatio = (outcomes: readonly SearchOutcome[], against: readonly SearchOutcome[]) => (pick: readonly number[]): number => meanMinutes(outcomes)(pick) / meanMinutes(against)(pick)
+export const minutesRatio = (outcomes: readonly SearchFigures[], against: readonly SearchFigures[]) => (pick: readonly number[]): number => meanMinutes(outcomes)(pick) / meanMinutes(against)(pick)
 
 /** Of beliefs in each tenth, how many were so: believed mean, true share, how many. */
-export function reliability(outcomes: readonly SearchOutcome[]): Array<{ readonly believed: number; readonly so: number; readonly count: number }> {
+export function reliability(outcomes: readonly SearchFigures[]): Array<{ readonly believed: number; readonly so: number; readonly count: number }> {
   const beliefs = outcomes.flatMap((outcome) => outcome.beliefs)
   return Array.from({ length: 10 }, (_, tenth) => {
     const here = beliefs.filter(([chance]) => Math.min(9, Math.floor(chance * 10)) === tenth)
