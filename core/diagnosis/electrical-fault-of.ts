@@ -23,7 +23,8 @@ export function circuitSuspectOf({ fault: { effect }, place }: Suspect, firstMot
     }
     case 'magnet': return motor ? always({ magnets: { [motor]: effect.strength } }, `magnet:${motor}:${effect.strength}`) : null
     case 'drag': return { fault: { drag: effect.times }, slips: [], shows: effect.shows, key: `drag:${effect.times}` }
-    case 'winding': return motor ? always({ winding: { motor, pull: effect.pull, ohmsTimes: effect.ohmsTimes, leak: effect.leak, catches: effect.catches } }, `winding:${motor}:${effect.pull}:${effect.ohmsTimes}:${effect.leak}:${effect.catches}`) : null
+    case 'winding': return motor ? always({ armature: { motor, defect: { kind: effect.defect } } }, `${effect.defect}:${motor}`) : null
+    case 'gap-bridge': return motor ? always({ armature: { motor, defect: { kind: 'gap-bridged', ohms: effect.ohms } } }, `gap-bridged:${effect.ohms}:${motor}`) : null
     case 'slip': return always({}, `slip:${place.links[0] ?? ''}`, place.links.slice(0, 1))
     case 'turned': return place.turnable ? always({ turned: place.turnable }, `turned:${place.turnable}`) : null
     case 'supply': return { fault: { supply: effect.state }, slips: [], shows: effect.shows, key: `supply:${effect.state}` }

@@ -7,7 +7,7 @@ import { runningPositions } from '../engine/pickup-map'
 import { describeConstruction } from '../knowledge/constructions'
 import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
 import { CompiledEngine } from './compiled-engine'
-import { SignatureSolver } from './electrical-signature'
+import { SignatureSolver, type Run } from './electrical-signature'
 
 describe('what the circuit shows, solved once for all meters', () => {
   it.each(['side-brush-bogie', 'tender-pickup', 'articulated', 'three-rail-twin'] as const)('agrees with the engine’s own circuit on %s in random states', (construction) => {
@@ -63,6 +63,14 @@ describe('what the circuit shows, solved once for all meters', () => {
     expect(solver.solve([{ supply: 'open' }]).runs.terminals?.speed).toBeCloseTo(1, 3)
   })
 
+  it('reads the supply at the motor behind an open brush, where nothing flows, and nothing behind an open lead', () => {
+    const description = describeConstruction('open-frame')
+    const solver = new SignatureSolver(description, [])
+    const volts = (id: string): number => solver.solve([{ states: { [id]: 'open' } }]).runs.track?.motorVolts ?? -1
+    expect(volts('motor.brush-plus')).toBeCloseTo(9, 1)
+    expect(volts('motor.lead-plus')).toBeLessThan(0.1)
+  })
+
   it('hears a decoder on the programming track only through pickups and motor: its answer is a pulse of at least 60 mA through the motor (NMRA S-9.2.3)', () => {
     const description = describeConstruction('centre-motor', 'dcc')
     const solver = new SignatureSolver(description, [])
@@ -79,14 +87,27 @@ describe('what the circuit shows, solved once for all meters', () => {
   it('lets current past a shorted coil while it turns, and has an ohmmeter meet the short circuit only where the armature happens to stand', () => {
     const description = describeConstruction('side-brush-bogie')
     const solver = new SignatureSolver(description, [])
-    const shorted = { motor: description.motors[0]?.id ?? '', pull: 0.6, ohmsTimes: 0.65, leak: 1.2, catches: 0.25 }
-    const found = solver.solve([{ winding: shorted }])
+    const found = solver.solve([{ armature: { motor: description.motors[0]?.id ?? '', defect: { kind: 'coil-shorted' } } }])
     expect(found.runs.track?.amps).toBeGreaterThan(2 * (solver.healthy.runs.track?.amps ?? 0))
-    expect(found.shortedShare).toBe(0.25)
-    // At rest only the winding itself reads less, brushes as before: what goes past it is a matter of the turning.
+    // Three segments: for a third of the turn the brushes stand right across it.
+    expect(found.shortedShare).toBeCloseTo(1 / 3, 9)
+    // Elsewhere the winding reads half a coil where it read two thirds, brushes as before.
     const sound = solver.healthy.motorOhms[0] as number
-    expect(found.motorOhms[0]).toBeGreaterThan(0.65 * sound)
-    expect(found.motorOhms[0]).toBeLessThan(0.75 * sound)
+    expect(found.motorOhms[0]).toBeGreaterThan(0.7 * sound)
+    expect(found.motorOhms[0]).toBeLessThan(0.85 * sound)
+  })
+
+  it('with a shorted coil makes the supply give way at three segments and only draws more at five, where no brushes stand right across a coil', () => {
+    const track = (construction: string): { sound: Run | undefined; bad: Run | undefined } => {
+      const description = describeConstruction(construction)
+      const solver = new SignatureSolver(description, [])
+      return { sound: solver.healthy.runs.track, bad: solver.solve([{ armature: { motor: description.motors[0]?.id ?? '', defect: { kind: 'coil-shorted' } } }]).runs.track }
+    }
+    const [three, five] = [track('open-frame'), track('centre-motor')]
+    expect(three.bad).toMatchObject({ limited: true, caughtTrips: true })
+    expect(five.bad).toMatchObject({ limited: false, catches: 0 })
+    expect(five.bad?.speed).toBeGreaterThan(0.8)
+    expect(five.bad?.amps).toBeGreaterThan(1.5 * (five.sound?.amps ?? 0))
   })
 
   it('with one of two motors dead has the other drag the machine along: that is seen as faltering, and one truck’s wheels stand', () => {

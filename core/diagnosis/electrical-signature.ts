@@ -1,12 +1,14 @@
 import { Circuit } from '../engine/circuit'
 import { conductanceOf } from '../engine/component-conductance'
-import type { ComponentState, EngineDescription } from '../engine/description-schema'
+import type { ArmatureDefect } from '../engine/damaged-armature'
+import type { ComponentState, EngineDescription, Motor } from '../engine/description-schema'
 import { DECODER_SWITCH, hasDecoder } from '../engine/fit-decoder'
 import { PatternedNetwork, UNJOINED_OHMS } from '../engine/patterned-network'
 import { settleMotors, type ElectricMotor, type SourceResponse } from '../engine/motor-balance'
 import { runningPositions } from '../engine/pickup-map'
 import { polesOf } from '../engine/poles'
 import { refitted } from '../engine/refit'
+import { ArmatureDamages, caught, type ArmatureDamage } from './armature-damage'
 
 /** Where a supply is put for a run. */
 export const feeds = ['track', 'wheels', 'pickups', 'motor-leads', 'terminals', 'brushes', 'dcc-track', 'decoder-bypassed'] as const
@@ -56,8 +58,7 @@ export interface ElectricalFault {
   readonly magnets?: Readonly<Record<string, number>>
   /** Dry friction added, in times the motor's own. */
   readonly drag?: number
-  /** Share of the pull that is left, resistance in times its own, what goes past it in times of its own, and share of the starts at which it stands. */
-  readonly winding?: { readonly motor: string; readonly pull: number; readonly ohmsTimes: number; readonly leak: number; readonly catches: number }
+  readonly armature?: { readonly motor: string; readonly defect: ArmatureDefect }
   readonly turned?: string
   readonly supply?: 'open' | 'high-resistance'
   /** What a decoder still runs on. */
@@ -92,8 +93,9 @@ interface ConditionedMotor {
   readonly port: Port
   readonly field: Port | null
   readonly fieldConductance: number
-  readonly pull: number
-  readonly catches: number
+  readonly damage: ArmatureDamage
+  /** Of the sound armature, S. */
+  readonly soundConductance: number
   /** What one volt of its back-EMF does to every node. */
   readonly perEmf: Float64Array
 }
@@ -117,6 +119,7 @@ export class SignatureSolver {
   private readonly healthyLamp = new Map<Feed, number>()
   readonly healthy: Signature
   private soundKnown = false
+  private readonly damages = new ArmatureDamages()
 
   /**
    * @param description the engine
@@ -185,9 +188,9 @@ export class SignatureSolver {
     const running = this.conductances(assembled, 'silent', faults)
     if (silentFeeds.length > 0) this.runAll(runs, silentFeeds, assembled, running, faults)
     // An ohmmeter wakes no decoder, and turns no armature: it meets the short circuit of a coil or it does not.
-    const leaks = faults.some(({ winding }) => winding && winding.leak > 0)
-    const silent = leaks ? this.conductances(assembled, 'silent', faults.map((fault) => (fault.winding ? { ...fault, winding: { ...fault.winding, leak: 0 } } : fault))) : running
-    if (leaks || silentFeeds.length === 0) assembled.network.factorise(silent)
+    const damaged = faults.some(({ armature }) => armature)
+    const silent = damaged ? this.conductances(assembled, 'silent', faults, {}, 'at-rest') : running
+    if (damaged || silentFeeds.length === 0) assembled.network.factorise(silent)
     const railOhms = ohms(assembled.network, this.railPort)
     const programming = this.decoder ? this.program(assembled, railOhms, faults) : null
     if (programming) assembled.network.factorise(silent)
@@ -198,7 +201,7 @@ export class SignatureSolver {
       motorOhms: this.terminalPorts.map((port) => (port ? ohms(assembled.network, port) : NO_OHMS)),
       wheelOhms: new Map([...this.wheelPorts].map(([id, ports]) => [id, ports.map((port) => ohms(assembled.network, port))])),
       programming,
-      shortedShare: Math.max(0, ...faults.map(({ winding }) => (winding && winding.leak > 1 ? winding.catches : 0))),
+      shortedShare: Math.max(0, ...assembled.circuit.motors.map((entry) => this.damageOf(assembled.circuit, entry, faults).shortedShare)),
     }
   }
 
@@ -229,7 +232,7 @@ export class SignatureSolver {
     return made
   }
 
-  private conductances({ circuit, conductances }: Assembled, position: DecoderPosition, faults: readonly ElectricalFault[], besides: Readonly<Record<string, ComponentState>> = {}): Float64Array {
+  private conductances({ circuit, conductances }: Assembled, position: DecoderPosition, faults: readonly ElectricalFault[], besides: Readonly<Record<string, ComponentState>> = {}, armatures: 'turning' | 'at-rest' = 'turning'): Float64Array {
     const base = conductances.get(position) as Float64Array
     const found = base.slice()
     const worst = new Map<string, ComponentState>()
@@ -241,9 +244,9 @@ export class SignatureSolver {
       const cutOff = component?.closedIn !== null && base[index] === 0
       if (component && !cutOff) found[index] = conductanceOf(component, state)
     }
-    for (const { winding } of faults) {
-      const index = winding && circuit.motors.find((entry) => entry.motor.id === winding.motor)?.armature
-      if (winding && index !== undefined) found[index] = ((found[index] as number) / winding.ohmsTimes) * (1 + winding.leak)
+    for (const entry of circuit.motors) {
+      const { conductanceTimes, leakTimes, ohmsTimes } = this.damageOf(circuit, entry, faults)
+      found[entry.armature] = (found[entry.armature] as number) * (armatures === 'turning' ? conductanceTimes * (1 + leakTimes) : 1 / ohmsTimes)
     }
     return found
   }
@@ -259,20 +262,25 @@ export class SignatureSolver {
     const shorted = (id: string | null): boolean => id !== null && faults.some((fault) => fault.states?.[id] === 'shorted')
     return circuit.motors.map(({ motor, armature, field }): ConditionedMotor => {
       const [from, to] = circuit.endsOf(armature)
-      const conductance = conductances[armature] as number
       const strength = faults.reduce((product, fault) => product * (fault.magnets?.[motor.id] ?? 1), magnets[motor.id] ?? 1)
       const dead = shorted(motor.armature) || shorted(motor.field)
-      const windings = faults.flatMap((fault) => (fault.winding?.motor === motor.id ? [fault.winding] : []))
+      const damage = this.damageOf(circuit, { motor, armature }, faults)
+      // What goes past the winding makes no torque.
+      const conductance = (conductances[armature] as number) / (1 + damage.leakTimes)
       return {
-        electric: { id: motor.id, armature, field, conductance, backEmf: dead ? 0 : (motor.backEmf * strength) / windings.reduce((product, winding) => product * (1 + winding.leak), 1), coulombTorque: motor.coulombTorque * (1 + drag), viscousTorque: motor.viscousTorque },
+        electric: { id: motor.id, armature, field, conductance, backEmf: dead ? 0 : motor.backEmf * strength * damage.backEmfTimes, coulombTorque: motor.coulombTorque * (1 + drag), viscousTorque: motor.viscousTorque },
         port: { from, to },
         field: field === null ? null : { from: circuit.endsOf(field)[0], to: circuit.endsOf(field)[1] },
         fieldConductance: field === null ? 0 : conductances[field] as number,
-        pull: windings.reduce((product, winding) => product * winding.pull, 1),
-        catches: Math.max(0, ...windings.map((winding) => winding.catches)),
+        damage,
+        soundConductance: conductance / damage.conductanceTimes,
         perEmf: network.potentials(from, to, conductance),
       }
     })
+  }
+
+  private damageOf(circuit: Circuit, { motor, armature }: { readonly motor: Motor; readonly armature: number }, faults: readonly ElectricalFault[]): ArmatureDamage {
+    return this.damages.of(motor, circuit.components[armature]?.ohms ?? 0, faults.flatMap((fault) => (fault.armature?.motor === motor.id ? [fault.armature.defect] : [])))
   }
 
   private run(feed: Feed, { circuit, network }: Assembled, conductances: Float64Array, motors: readonly ConditionedMotor[], faults: readonly ElectricalFault[]): Run {
@@ -295,7 +303,6 @@ export class SignatureSolver {
     }
     const electric = motors.map((entry) => entry.electric)
     const ampsAt = (volts: number, emfs: readonly number[]): number => emfs.reduce((sum, emf, index) => sum + emf * (loopPerEmf[index] as number), volts * loop)
-    const still = motors.map(() => 0)
     let volts = source
     let balance = settleMotors(electric, response, volts)
     const limited = Math.abs(ampsAt(volts, balance.backEmfs)) > LIMIT_AMPS
@@ -312,7 +319,7 @@ export class SignatureSolver {
       balance = settleMotors(electric, response, volts)
     }
     const voltsAt = (port: Port): number => voltsPerEmf(port).reduce((sum, perEmf, index) => sum + perEmf * (balance.backEmfs[index] as number), voltsPerVolt(port) * volts)
-    const speeds = balance.speeds.map((speed, index) => speed * (motors[index]?.pull ?? 1))
+    const { speeds } = balance
     const lampPort = this.lamp < 0 ? null : { from: circuit.endsOf(this.lamp)[0], to: circuit.endsOf(this.lamp)[1] }
     const lampWatts = lampPort && connected ? voltsAt(lampPort) ** 2 * (conductances[this.lamp] as number) : 0
     if (!this.soundKnown) {
@@ -323,14 +330,18 @@ export class SignatureSolver {
     // Supplied at one motor's own terminals, only that motor is judged.
     const judged = feed === 'terminals' || feed === 'brushes' ? speeds.slice(0, 1) : speeds
     const [terminals] = this.terminalPorts
+    const turning = speeds.some((speed) => speed !== 0)
+    const held = motors.map(({ electric, soundConductance, damage, port }) => caught(damage, {
+      volts: Math.abs(voltsPerVolt(port) * source), limitAmps: LIMIT_AMPS, siemens: soundConductance, backEmf: Math.abs(electric.backEmf), woundField: electric.field !== null, coulombTorque: electric.coulombTorque,
+    }))
     const shares = judged.map((speed, index) => Math.abs(speed) / Math.max(1e-9, Math.abs(sound[index] ?? 0)))
     return {
       amps: Math.abs(ampsAt(volts, balance.backEmfs)), limited, speeds: shares,
       speed: shares.length === 0 ? 0 : Math.min(...shares),
-      catches: balance.speeds.some((speed) => speed !== 0) ? Math.max(0, ...motors.map((entry) => entry.catches)) : 0,
-      caughtTrips: Math.abs(ampsAt(source, still)) > LIMIT_AMPS,
+      catches: turning ? Math.max(0, ...held.map(({ share }) => share)) : 0,
+      caughtTrips: held.some(({ trips }) => trips),
       way: (speeds[0] ?? 0) * (sound[0] ?? 0) < 0 ? -1 : 1,
-      motorVolts: terminals && connected ? Math.abs(voltsAt(terminals)) : 0,
+      motorVolts: terminals ? connected ? Math.abs(voltsAt(terminals)) : joins(network, terminals, supply) ? source : 0 : 0,
       lamp: lampWatts / Math.max(1e-9, this.healthyLamp.get(feed) ?? 0),
     }
   }
@@ -345,6 +356,12 @@ function worse(one: ComponentState | undefined, other: ComponentState): Componen
 
 function across(potentials: Float64Array, { from, to }: Port): number {
   return (potentials[from] as number) - (potentials[to] as number)
+}
+
+/** Whether two points hang on the two poles of a supply, one on each: without a current a voltmeter there reads the supply. */
+function joins(network: PatternedNetwork, points: Port, supply: Port): boolean {
+  const joined = (from: number, to: number): boolean => from === to || ohms(network, { from, to }) < UNJOINED_OHMS
+  return (joined(points.from, supply.from) && joined(points.to, supply.to)) || (joined(points.from, supply.to) && joined(points.to, supply.from))
 }
 
 function ohms(network: PatternedNetwork, { from, to }: Port): number {

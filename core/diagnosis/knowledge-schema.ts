@@ -5,7 +5,7 @@ import { Type, type Static } from '@sinclair/typebox'
  * there; which parts of a given engine play that role, and what a test then reads, is worked out from the engine.
  */
 
-export const KNOWLEDGE_VERSION = 3
+export const KNOWLEDGE_VERSION = 4
 
 /** Nothing but what is named. */
 export const closed = { additionalProperties: false } as const
@@ -33,14 +33,10 @@ export const Effect = Type.Union([
   Type.Object({ kind: Type.Literal('magnet'), strength: Type.Number({ minimum: 0, maximum: 2 }) }, closed),
   /** Friction at the motor, in times its own; the motor itself, or the train behind it. */
   Type.Object({ kind: Type.Literal('drag'), times: Type.Number({ minimum: 0, maximum: 1000 }), where: OneOf(['motor', 'train'] as const), shows: OneOf(['always', 'now-and-then'] as const) }, closed),
-  /** Armature current passes without turning it as it should: a share of the pull gone, at some angles. */
-  Type.Object({
-    kind: Type.Literal('winding'), pull: Chance, ohmsTimes: Type.Number({ exclusiveMinimum: 0, maximum: 20 }),
-    /** Current that goes past the winding over a turn, in times of what the winding takes at rest. */
-    leak: Type.Number({ minimum: 0, maximum: 20 }),
-    /** Share of the starts at which the armature stands where it has no pull. */
-    catches: Chance,
-  }, closed),
+  /** One coil of the armature is bad. */
+  Type.Object({ kind: Type.Literal('winding'), defect: OneOf(['coil-open', 'coil-shorted'] as const) }, closed),
+  /** Something conducts across one gap of the commutator. */
+  Type.Object({ kind: Type.Literal('gap-bridge'), ohms: Type.Number({ exclusiveMinimum: 0, maximum: 1e4 }) }, closed),
   /** The drive does not carry here. */
   Type.Object({ kind: Type.Literal('slip') }, closed),
   /** Refitted the other way round. */

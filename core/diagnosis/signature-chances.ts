@@ -27,8 +27,8 @@ export function signatureChances(reading: Reading, signature: Signature, sound: 
       return shared(currentOf(run, sound.runs[reading.feed], reading.resolutionAmps), run?.catches ?? 0, 'high')
     }
     case 'direction': return (signature.runs[reading.feed]?.way ?? 1) < 0 ? { wrong: 1 } : { right: 1 }
-    case 'lamp': return lampOf(signature.runs[reading.feed]?.lamp ?? 0)
-    case 'motor-volts': return voltsOf((signature.runs[reading.feed]?.motorVolts ?? 0) / Math.max(1e-9, sound.runs[reading.feed]?.motorVolts ?? 1))
+    case 'lamp': return shared(lampOf(signature.runs[reading.feed]?.lamp ?? 0), givingWay(signature.runs[reading.feed]), 'dim')
+    case 'motor-volts': return shared(voltsOf((signature.runs[reading.feed]?.motorVolts ?? 0) / Math.max(1e-9, sound.runs[reading.feed]?.motorVolts ?? 1)), givingWay(signature.runs[reading.feed]), 'low')
     case 'rail-ohms': return shared(railOhmsOf(signature.railOhms, sound.railOhms), signature.shortedShare, 'low')
     case 'motor-ohms': return shared(motorOhmsOf(signature.motorOhms[motor] ?? Number.POSITIVE_INFINITY, sound.motorOhms[motor] ?? 1), signature.shortedShare, 'low')
     case 'programming': return programmingOf(signature.programming, reading.reads)
@@ -41,14 +41,21 @@ export function hangsOnArmature(reading: Reading, signature: Signature): boolean
   switch (reading.kind) {
     case 'motion': return (signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed]?.catches ?? 0) > 0
     case 'current': return (signature.runs[reading.feed]?.catches ?? 0) > 0
+    case 'lamp': case 'motor-volts': return givingWay(signature.runs[reading.feed]) > 0
     case 'rail-ohms': case 'motor-ohms': return signature.shortedShare > 0
     default: return false
   }
 }
 
+/** How often the armature is caught where the supply gives way: volts go down with it. */
+function givingWay(run: Run | undefined): number {
+  return run?.caughtTrips ? run.catches : 0
+}
+
 /** By motor: whether it turns on the track, or fed at the wheels or pickups: without taking anything off. */
 export function turningAsItStands({ runs }: Signature): boolean[] {
-  const fed = [runs.track, runs.wheels, runs.pickups, runs['dcc-track']].flatMap((run) => (run ? [run.speeds] : []))
+  // Caught more often than not, it stands.
+  const fed = [runs.track, runs.wheels, runs.pickups, runs['dcc-track']].flatMap((run) => (run ? [run.catches > 0.5 ? run.speeds.map(() => 0) : run.speeds] : []))
   return (fed[0] ?? []).map((_, motor) => fed.some((speeds) => (speeds[motor] as number) >= STANDING))
 }
 

@@ -37,7 +37,7 @@ export function suspectsOf(description: EngineDescription, places: readonly Plac
   return knowledge.faults.flatMap((fault) => places.filter((place) => place.role === fault.role && canHave(description, fault, place)).map((place): Suspect => {
     const closed = fromOutside.has(fault.remedy) ? null : closedMotorOf(description, place)
     const remedy = remedies.get(closed ? EXCHANGE_MOTOR : fault.remedy) as Remedy
-    return { id: `${fault.id}@${place.id}`, fault, place, name: fault.name.replace('{place}', place.name), prior: priorOf(fault, circumstances, learned), remedy, mendedBy: `${remedy.id}@${closed ?? place.id}`, goal: reachOf(description, place, remedy.reach) ?? reachOf(description, place, 'motor-out') ?? [] }
+    return { id: `${fault.id}@${place.id}`, fault, place, name: fault.name.replace('{place}', place.name), prior: priorOf(fault, circumstances, learned), remedy, mendedBy: `${remedy.id}@${closed ?? mendedAt(place, places)}`, goal: reachOf(description, place, remedy.reach) ?? reachOf(description, place, 'motor-out') ?? [] }
   }))
 }
 
@@ -49,6 +49,12 @@ const inside: ReadonlySet<Place['role']> = new Set(['brushes', 'brush-springs', 
 function closedMotorOf(description: EngineDescription, place: Place): string | null {
   const motor = description.motors.find((entry) => entry.id === place.motor)
   return motor && !motor.opens && inside.has(place.role) ? motor.id : null
+}
+
+/** Whoever winds an armature anew insulates it too: to him coils and insulation are one. */
+function mendedAt(place: Place, places: readonly Place[]): string {
+  const winding = place.role === 'winding-insulation' ? places.find(({ role, motor }) => role === 'winding' && motor === place.motor) : undefined
+  return (winding ?? place).id
 }
 
 function priorOf(fault: Fault, circumstances: ReadonlySet<Circumstance>, learned: Readonly<Record<string, number>>): number {

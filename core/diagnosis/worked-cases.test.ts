@@ -327,12 +327,21 @@ describe('what can only be judged on a motor that turns', () => {
 })
 
 describe('a long repair that is likely but not sure', () => {
-  it('is looked at first where a short look may spare it: the winding is measured before the armature is rewound', () => {
+  it('is looked at first where a short look may spare it: an armature is smelt at before it is rewound', () => {
     const frame = new Case('open-frame')
     const insulations = ['insulation-ohms@other-insulation.plate-frame', 'insulation-ohms@other-insulation.motor.spring-frame', 'wheel-insulation-ohms@wheel-insulation.frame-axles']
-    const { report, any } = frame.after([['track-current', 'high'], ['track-run', 'trips'], ['pickups-run', 'trips'], ['smell', 'burnt'], ...insulations.map((id): Seen => [id, 'as-it-should'])])
-    expect(any(({ mendedBy }) => mendedBy === 'rewind@motor.winding')).toBeGreaterThan(0.5)
-    expect(report.advice).toMatchObject({ kind: 'test', test: expect.stringMatching(/winding|motor|segment/) as string })
+    // The supply gives way, the ohmmeter finds nothing: a coil or a gap, and the ohmmeter did not meet it where the armature stood.
+    const { report, any } = frame.after([['track-current', 'high'], ['track-run', 'trips'], ['pickups-run', 'trips'], ['rail-ohms', 'usual'], ...insulations.map((id): Seen => [id, 'as-it-should'])])
+    const rewound = any(({ mendedBy }) => mendedBy === 'rewind@motor.winding')
+    expect(rewound).toBeGreaterThan(0.5)
+    expect(rewound).toBeLessThan(0.9)
+    expect(rewound + any(({ mendedBy }) => mendedBy === 'clean-gaps@motor.gaps')).toBeGreaterThan(0.95)
+    expect(report.advice).toMatchObject({ kind: 'test', test: expect.stringMatching(/smell|segment|commutator/) as string })
+  })
+
+  it('mends coils and what insulates them as one', () => {
+    const { suspects } = new Case('open-frame').diagnosis.engine
+    expect(suspects.find(({ id }) => id === 'winding-to-frame@motor.winding-insulation')?.mendedBy).toBe(suspects.find(({ id }) => id === 'coil-shorted@motor.winding')?.mendedBy)
   })
 })
 

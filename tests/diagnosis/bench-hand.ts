@@ -1,5 +1,6 @@
 import { Casualty } from '../../bench/casualty/casualty'
 import type { CasualtyFault } from '../../bench/casualty/faults'
+import { DrivenMotor } from '../../bench/casualty/driven-motor'
 import { SeededRandom } from '../../bench/casualty/random'
 import { Circuit, offTheTrack, ohmsBetween } from '../../core/engine/circuit'
 import type { ComponentState, EngineDescription } from '../../core/engine/description-schema'
@@ -237,6 +238,8 @@ export class BenchHand {
   }
 
   private motorVolts(): string {
+    // The circuit below knows nothing of single coils: where the supply gives way to one, it does so for the voltmeter too.
+    if (this.armatureDamaged && this.record('track', false).limitedShare > 0.5) return 'low'
     const circuit = new Circuit(this.description)
     const [plus, minus] = this.clips('terminals')
     const read = (states: Record<string, ComponentState>): number => {
@@ -292,10 +295,22 @@ export class BenchHand {
     return value > 1e4 ? 'open' : value < 0.5 * sound ? 'low' : 'usual'
   }
 
-  /** Seen at the brushes: an open coil of a ring of N puts the rest in series, a shorted or bridged one leaves fewer. */
+  private get armatureDamaged(): boolean {
+    return this.faults.some((fault) => fault.physics.some(({ kind }) => kind === 'open-coil' || kind === 'shorted-coil' || kind === 'carbon-bridge'))
+  }
+
+  /** Seen at the brushes, with the armature wherever it came to rest: against the same armature sound. */
   private windingTimes(): number {
-    const kinds = new Set(this.faults.flatMap((fault) => fault.physics.map((entry) => entry.kind)))
-    return kinds.has('open-coil') ? 1.5 : kinds.has('shorted-coil') ? 0.65 : kinds.has('carbon-bridge') ? 0.7 : 1
+    const physics = this.faults.flatMap((fault) => fault.physics)
+    const [motor] = this.description.motors
+    if (!motor || !this.armatureDamaged) return 1
+    const angle = this.random.between(0, 2 * Math.PI)
+    const [damaged, sound] = [physics, []].map((wrong) => {
+      const { armature } = new DrivenMotor(motor, this.description, wrong, driveTrain(this.description), 1, 0)
+      const amps = armature.step(angle, 0, 1, { volts: 1, ohms: 10 }, Number.POSITIVE_INFINITY, 0)
+      return armature.volts / amps
+    }) as [number, number]
+    return damaged / sound
   }
 
   private motorOhms(): string {
