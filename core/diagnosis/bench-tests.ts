@@ -39,8 +39,11 @@ export function benchTestsOf(description: EngineDescription, places: readonly Pl
 }
 
 function canBeRead(description: EngineDescription, { reading }: Test): boolean {
-  if (reading.kind === 'lamp') return description.components.some((component) => component.lamp !== null)
-  if (reading.kind !== 'motion') return true
+  if (reading.kind === 'lamp' && !description.components.some((component) => component.lamp !== null)) return false
+  if (!('feed' in reading)) return true
   if (reading.feed === 'dcc-track' || reading.feed === 'decoder-bypassed') return hasDecoder(description)
-  return true
+  // A wound field is fed apart from the brushes: a supply there alone turns nothing.
+  return !atTheMotor.has(reading.feed) || description.motors[0]?.field === null
 }
+
+const atTheMotor: ReadonlySet<string> = new Set(['motor-leads', 'terminals', 'brushes'])
