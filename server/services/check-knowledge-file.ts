@@ -1,6 +1,7 @@
 import { checkKnowledge, type KnowledgeFlaw } from '../../core/diagnosis/check-knowledge'
 import { changesBetween, type KnowledgeChanges } from '../../core/diagnosis/knowledge-changes'
 import type { Knowledge } from '../../core/diagnosis/knowledge-schema'
+import { knowledgeInTodaysForm } from '../../core/diagnosis/older-knowledge'
 import { diagnosisKnowledge } from '../../core/knowledge/diagnosis-knowledge'
 import { problemsOf } from '../../shared/validate'
 
@@ -13,8 +14,9 @@ export interface CheckedKnowledgeFile {
 
 const MOST_FLAWS = 40
 
-/** A knowledge file somebody brings: by its schema first, then whether its rows hold together. */
-export function checkKnowledgeFile(file: unknown): CheckedKnowledgeFile {
+/** A knowledge file somebody brings, of today's form or an earlier one: by its schema first, then whether its rows hold together. */
+export function checkKnowledgeFile(brought: unknown): CheckedKnowledgeFile {
+  const file = knowledgeInTodaysForm(brought)
   const problems = problemsOf('Knowledge', file)
   if (problems.length > 0) return { flaws: problems.slice(0, MOST_FLAWS).map(({ field, message }) => ({ place: field, message })), changes: null }
   const knowledge = file as Knowledge

@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm'
+import { faultInTodaysForm } from '../../core/diagnosis/older-knowledge'
 import type { WorkshopFields } from '../../shared/messages/bench-entries'
 import type { Practice } from '../../shared/practised-knowledge'
 import type { Database } from '../db/book'
@@ -10,5 +11,7 @@ export async function readPractice(database: Database, typeId: string): Promise<
     database.select().from(typeKnowledge).where(eq(typeKnowledge.id, typeId)),
     database.select().from(setting).where(eq(setting.key, 'workshop')),
   ])
-  return { changes: copy?.changes ?? null, version: copy?.version ?? 0, schools: (settings?.value as WorkshopFields | undefined)?.schools ?? {} }
+  // A copy kept by an earlier program may have rows of its form.
+  const changes = copy ? { ...copy.changes, faults: copy.changes.faults.map(faultInTodaysForm) } : null
+  return { changes, version: copy?.version ?? 0, schools: (settings?.value as WorkshopFields | undefined)?.schools ?? {} }
 }

@@ -2,7 +2,7 @@ import { eq } from 'drizzle-orm'
 import { describe, expect, it } from 'vitest'
 import { noChanges, type KnowledgeChanges } from '../../core/diagnosis/knowledge-changes'
 import { diagnosisKnowledge } from '../../core/knowledge/diagnosis-knowledge'
-import { journal } from '../../server/db/schema'
+import { journal, typeKnowledge } from '../../server/db/schema'
 import { checkKnowledgeFile } from '../../server/services/check-knowledge-file'
 import { readJob } from '../../server/services/read-job'
 import { send, takeInSomething, useTestBook } from '../support/test-book'
@@ -22,6 +22,15 @@ describe('a type’s own copy of the knowledge', () => {
     await save(typeId, noChanges, 1)
     const lines = await shop.book.database.select().from(journal).where(eq(journal.subjectId, typeId))
     expect(lines.filter((line) => line.subject === 'knowledge').map((line) => line.summary)).toEqual([expect.stringMatching(/: 1 row differs from what ships$/), expect.stringMatching(/was set back to what ships$/)])
+  })
+
+  it('kept by an earlier program is read in today’s form', async () => {
+    const { jobId, typeId } = await takeInSomething(shop.book, shop.maren)
+    const shorted = rowOf(diagnosisKnowledge.faults, 'coil-shorted')
+    const old = { ...shorted, prior: 0.06, effect: { kind: 'winding', pull: 0.6, ohmsTimes: 0.65, leak: 1.2, catches: 0.25 } }
+    await save(typeId, rarer)
+    await shop.book.database.update(typeKnowledge).set({ changes: { ...noChanges, faults: [old as unknown as typeof shorted] } }).where(eq(typeKnowledge.id, typeId))
+    expect((await readJob(shop.book.database, jobId)).practice.changes?.faults).toEqual([{ ...shorted, prior: 0.06 }])
   })
 
   it('refuses an older version with the one that stands', async () => {
@@ -53,6 +62,13 @@ describe('a knowledge file', () => {
     const file = structuredClone(diagnosisKnowledge)
     Object.assign(file.faults.find((fault) => fault.id === 'treads-film') ?? {}, { prior: 0.02 })
     expect(checkKnowledgeFile(file)).toEqual({ flaws: [], changes: rarer })
+  })
+
+  it('of the form before is read as it was meant', () => {
+    const file = structuredClone(diagnosisKnowledge) as { version: number; faults: Array<{ id: string; effect: object }> }
+    file.version = 3
+    Object.assign(file.faults.find((fault) => fault.id === 'coil-open') ?? {}, { effect: { kind: 'winding', pull: 0.62, ohmsTimes: 1.5, leak: 0, catches: 0.25 } })
+    expect(checkKnowledgeFile(file)).toEqual({ flaws: [], changes: noChanges })
   })
 
   it.each<[string, unknown, string]>([
