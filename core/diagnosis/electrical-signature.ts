@@ -6,13 +6,9 @@ import { DECODER_SWITCH, hasDecoder } from '../engine/fit-decoder'
 import { PatternedNetwork, UNJOINED_OHMS } from '../engine/patterned-network'
 import { settleMotors, type ElectricMotor, type SourceResponse } from '../engine/motor-balance'
 import { runningPositions } from '../engine/pickup-map'
-import { polesOf } from '../engine/poles'
 import { refitted } from '../engine/refit'
 import { ArmatureDamages, caught, type ArmatureDamage } from './armature-damage'
-
-/** Where a supply is put for a run. */
-export const feeds = ['track', 'wheels', 'pickups', 'motor-leads', 'terminals', 'brushes', 'dcc-track', 'decoder-bypassed'] as const
-export type Feed = (typeof feeds)[number]
+import { measuringPorts, type Feed, type MeasuringPorts, type Port } from './measuring-ports'
 
 /** What a run shows, as the machine would show it to a meter. */
 export interface Run {
@@ -75,9 +71,6 @@ const PROGRAMMING_LIMIT_AMPS = 0.25
 const ANSWER_AMPS = 0.06
 const NO_OHMS = Number.POSITIVE_INFINITY
 
-/** Two points of the network at which something is put on or read. */
-interface Port { readonly from: number; readonly to: number }
-
 /** The circuit with what is refitted the other way round, and its conductances by the decoder's position. */
 interface Assembled {
   readonly circuit: Circuit
@@ -107,14 +100,7 @@ interface ConditionedMotor {
 export class SignatureSolver {
   private readonly decoder: boolean
   private readonly assembled = new Map<string, Assembled>()
-  /** Treads, rollers and shoes: what leaves the rails when the engine is lifted. */
-  private readonly railComponents: readonly number[]
-  private readonly bypass: Readonly<Record<string, ComponentState>>
-  private readonly feedPorts: ReadonlyMap<Feed, Port>
-  private readonly railPort: Port
-  private readonly terminalPorts: ReadonlyArray<Port | null>
-  private readonly wheelPorts: ReadonlyMap<string, readonly Port[]>
-  private readonly lamp: number
+  private readonly ports: MeasuringPorts
   private readonly healthySpeed = new Map<Feed, readonly number[]>()
   private readonly healthyLamp = new Map<Feed, number>()
   readonly healthy: Signature
@@ -127,52 +113,9 @@ export class SignatureSolver {
    */
   constructor(private readonly description: EngineDescription, treadPlaces: ReadonlyArray<readonly string[]>) {
     this.decoder = hasDecoder(description)
-    const { circuit } = this.assemble([])
-    const component = (id: string | undefined) => description.components.find((entry) => entry.id === id)
-    const port = (first: string | undefined, second: string | undefined): Port | null => (first && second && first !== second ? { from: circuit.node(first), to: circuit.node(second) } : null)
-    const { plus, minus } = description.rails
-    this.railComponents = description.components.flatMap(({ from, to }, index) => ([from, to].some((node) => node === plus || node === minus) ? [index] : []))
-    this.bypass = Object.fromEntries(description.components.filter(({ name }) => name.startsWith('Separation')).map(({ id }) => [id, 'shorted' as const]))
-    this.railPort = port(plus, minus) as Port
-    this.terminalPorts = description.motors.map((motor) => port(component(motor.feeds.plus)?.to, component(motor.feeds.minus)?.to))
-    this.lamp = description.components.findIndex((entry) => entry.lamp !== null)
-
-    const poles = polesOf(description)
-    const [motor] = description.motors
-    const leads = this.decoder ? { plus: 'decoder.in-plus', minus: 'decoder.in-minus' } : { plus: component(motor?.feeds.plus)?.from, minus: component(motor?.feeds.minus)?.from }
-    const rims = treadPlaces.flatMap((components) => components.flatMap((id) => {
-      const tread = component(id)
-      const rim = tread && (tread.from === plus || tread.from === minus ? tread.to : tread.from)
-      const pole = rim ? poles.get(rim) : undefined
-      return rim && pole ? [{ first: components[0] as string, rim, pole }] : []
-    }))
-    // One wheel on each side stands for its fellows: they share wipers, strip and lead.
-    const wheelPorts = new Map<string, Port[]>()
-    for (const { first, rim, pole } of rims.filter((entry, index) => rims.findIndex((other) => other.first === entry.first && other.pole === entry.pole) === index)) {
-      const found = port(rim, leads[pole])
-      if (found) wheelPorts.set(first, [...wheelPorts.get(first) ?? [], found])
-    }
-    this.wheelPorts = wheelPorts
-    const rimOf = (pole: 'plus' | 'minus'): string | undefined => rims.find((entry) => entry.pole === pole)?.rim
-    const pickupOf = (pole: 'plus' | 'minus'): string | undefined => description.nodes.find((node) => node.stage === 'pickup' && poles.get(node.id) === pole)?.id
-    const brushes = description.components.filter((entry) => entry.kind === 'brush' && motor && entry.id.startsWith(`${motor.id}.`))
-    // A wound field is fed apart from the brushes: a supply there alone turns nothing.
-    const magnetMotor = motor?.field === null
-    const ports: Array<readonly [Feed, Port | null]> = [
-      ['track', this.railPort], ['wheels', port(rimOf('plus'), rimOf('minus'))], ['pickups', port(pickupOf('plus'), pickupOf('minus'))],
-      ['motor-leads', magnetMotor ? port(component(motor.feeds.plus)?.from, component(motor.feeds.minus)?.from) : null],
-      ['terminals', magnetMotor ? this.terminalPorts[0] ?? null : null],
-      ['brushes', magnetMotor && motor.opens && brushes.length === 2 ? port(brushes[0]?.from, brushes[1]?.from) : null],
-      ['dcc-track', this.decoder ? this.railPort : null], ['decoder-bypassed', this.decoder ? this.railPort : null],
-    ]
-    this.feedPorts = new Map(ports.flatMap(([feed, found]) => (found ? [[feed, found] as const] : [])))
+    this.ports = measuringPorts(description, this.assemble([]).circuit, treadPlaces)
     this.healthy = this.solve([])
     this.soundKnown = true
-  }
-
-  /** Where this engine can be supplied at all. */
-  get feeds(): readonly Feed[] {
-    return [...this.feedPorts.keys()]
   }
 
   solve(faults: readonly ElectricalFault[]): Signature {
@@ -182,24 +125,24 @@ export class SignatureSolver {
     // One network after the other: each is factorised once and asked everything it has to answer.
     const silentFeeds: Feed[] = []
     const straightFeeds: Feed[] = []
-    for (const feed of this.feedPorts.keys()) if (feed !== 'decoder-bypassed') (this.decoder && runsOn(feed === 'dcc-track' ? 'dcc' : 'dc') ? straightFeeds : silentFeeds).push(feed)
+    for (const feed of this.ports.feeds.keys()) if (feed !== 'decoder-bypassed') (this.decoder && runsOn(feed === 'dcc-track' ? 'dcc' : 'dc') ? straightFeeds : silentFeeds).push(feed)
     if (straightFeeds.length > 0) this.runAll(runs, straightFeeds, assembled, this.conductances(assembled, 'straight', faults), faults)
-    if (this.feedPorts.has('decoder-bypassed')) this.runAll(runs, ['decoder-bypassed'], assembled, this.conductances(assembled, 'silent', faults, this.bypass), faults)
+    if (this.ports.feeds.has('decoder-bypassed')) this.runAll(runs, ['decoder-bypassed'], assembled, this.conductances(assembled, 'silent', faults, this.ports.bypass), faults)
     const running = this.conductances(assembled, 'silent', faults)
     if (silentFeeds.length > 0) this.runAll(runs, silentFeeds, assembled, running, faults)
     // An ohmmeter wakes no decoder, and turns no armature: it meets the short circuit of a coil or it does not.
     const damaged = faults.some(({ armature }) => armature)
     const silent = damaged ? this.conductances(assembled, 'silent', faults, {}, 'at-rest') : running
     if (damaged || silentFeeds.length === 0) assembled.network.factorise(silent)
-    const railOhms = ohms(assembled.network, this.railPort)
+    const railOhms = ohms(assembled.network, this.ports.rails)
     const programming = this.decoder ? this.program(assembled, railOhms, faults) : null
     if (programming) assembled.network.factorise(silent)
-    for (const index of this.railComponents) silent[index] = 0
+    for (const index of this.ports.railComponents) silent[index] = 0
     assembled.network.factorise(silent)
     return {
       runs, railOhms,
-      motorOhms: this.terminalPorts.map((port) => (port ? ohms(assembled.network, port) : NO_OHMS)),
-      wheelOhms: new Map([...this.wheelPorts].map(([id, ports]) => [id, ports.map((port) => ohms(assembled.network, port))])),
+      motorOhms: this.ports.terminals.map((port) => (port ? ohms(assembled.network, port) : NO_OHMS)),
+      wheelOhms: new Map([...this.ports.wheels].map(([id, ports]) => [id, ports.map((port) => ohms(assembled.network, port))])),
       programming,
       shortedShare: Math.max(0, ...assembled.circuit.motors.map((entry) => this.damageOf(assembled.circuit, entry, faults).shortedShare)),
     }
@@ -208,7 +151,7 @@ export class SignatureSolver {
   /** The answer is a pulse through the motor: without contact, without a motor or beside a short circuit there is none. */
   private program(assembled: Assembled, silentOhms: number, faults: readonly ElectricalFault[]): Programming {
     assembled.network.factorise(this.conductances(assembled, 'straight', faults))
-    const answering = PROGRAMMING_VOLTS / (ohms(assembled.network, this.railPort) + SUPPLY_OHMS) - PROGRAMMING_VOLTS / (silentOhms + SUPPLY_OHMS)
+    const answering = PROGRAMMING_VOLTS / (ohms(assembled.network, this.ports.rails) + SUPPLY_OHMS) - PROGRAMMING_VOLTS / (silentOhms + SUPPLY_OHMS)
     const allows = (power: 'dc' | 'dcc'): boolean => faults.every(({ decoderRunsOn }) => !decoderRunsOn || decoderRunsOn.includes(power))
     return {
       answers: faults.every(({ decoderRunsOn }) => decoderRunsOn?.length !== 0) && silentOhms > PROGRAMMING_VOLTS / PROGRAMMING_LIMIT_AMPS && answering >= ANSWER_AMPS,
@@ -284,8 +227,8 @@ export class SignatureSolver {
   }
 
   private run(feed: Feed, { circuit, network }: Assembled, conductances: Float64Array, motors: readonly ConditionedMotor[], faults: readonly ElectricalFault[]): Run {
-    const supply = this.feedPorts.get(feed) as Port
-    const outside = supply === this.railPort ? faults.find((fault) => fault.supply)?.supply : undefined
+    const supply = this.ports.feeds.get(feed) as Port
+    const outside = supply === this.ports.rails ? faults.find((fault) => fault.supply)?.supply : undefined
     const source = outside === 'open' ? 0 : RUN_VOLTS
     const perAmp = network.potentials(supply.from, supply.to, 1)
     const connected = across(perAmp, supply) < UNJOINED_OHMS
@@ -320,8 +263,8 @@ export class SignatureSolver {
     }
     const voltsAt = (port: Port): number => voltsPerEmf(port).reduce((sum, perEmf, index) => sum + perEmf * (balance.backEmfs[index] as number), voltsPerVolt(port) * volts)
     const { speeds } = balance
-    const lampPort = this.lamp < 0 ? null : { from: circuit.endsOf(this.lamp)[0], to: circuit.endsOf(this.lamp)[1] }
-    const lampWatts = lampPort && connected ? voltsAt(lampPort) ** 2 * (conductances[this.lamp] as number) : 0
+    const lampPort = this.ports.lamp < 0 ? null : { from: circuit.endsOf(this.ports.lamp)[0], to: circuit.endsOf(this.ports.lamp)[1] }
+    const lampWatts = lampPort && connected ? voltsAt(lampPort) ** 2 * (conductances[this.ports.lamp] as number) : 0
     if (!this.soundKnown) {
       this.healthySpeed.set(feed, speeds)
       this.healthyLamp.set(feed, lampWatts)
@@ -329,7 +272,7 @@ export class SignatureSolver {
     const sound = this.healthySpeed.get(feed) ?? []
     // Supplied at one motor's own terminals, only that motor is judged.
     const judged = feed === 'terminals' || feed === 'brushes' ? speeds.slice(0, 1) : speeds
-    const [terminals] = this.terminalPorts
+    const [terminals] = this.ports.terminals
     const turning = speeds.some((speed) => speed !== 0)
     const held = motors.map(({ electric, soundConductance, damage, port }) => caught(damage, {
       volts: Math.abs(voltsPerVolt(port) * source), limitAmps: LIMIT_AMPS, siemens: soundConductance, backEmf: Math.abs(electric.backEmf), woundField: electric.field !== null, coulombTorque: electric.coulombTorque,
