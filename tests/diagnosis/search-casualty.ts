@@ -61,6 +61,11 @@ export function diagnosisFor(construction: string, knowledge: Knowledge = diagno
   return made
 }
 
+/** The same machine without its decoder. */
+export function bareConstruction(construction: string): EngineDescription {
+  return described(construction.split('+')[0] as string)
+}
+
 function described(construction: string): EngineDescription {
   const [id = '', decoder] = construction.split('+')
   return describeConstruction(id, decoder ? 'dcc' : 'dc')
@@ -74,7 +79,7 @@ export function searchCasualty(seed: number, policy: Policy, construction: strin
   const random = new SeededRandom(seed)
   const { engine, costs } = diagnosis
   const truth = drawTrueFaults(engine.description, engine.places, random)
-  const hand = new BenchHand(engine.description, truth, seed, described(construction.split('+')[0] as string))
+  const hand = new BenchHand(engine.description, truth, seed, bareConstruction(construction))
   const findings: TestFinding[] = []
   const events: EngineEvent[] = []
   const beliefs: Array<SearchOutcome['beliefs'][number]> = []

@@ -11,6 +11,12 @@ test('a search goes from test to test by its keys, a suspect is seen, mended and
   await expect(suspects.getByRole('listitem').first()).toContainText('reads of the tender axles')
   const before = await trail.getByRole('listitem').count()
 
+  // Before the faults, the part of the chain.
+  const chances = (await page.getByRole('list', { name: 'Where in the chain something is wrong' }).getByRole('listitem').allTextContents()).map((text) => ({ part: text.replace(/\s*\d+ %\s*$/, ''), chance: Number(/(\d+) %/.exec(text)?.[1]) }))
+  const [likeliest] = chances.toSorted((one, other) => other.chance - one.chance)
+  expect(likeliest?.part).toBe('Pickup')
+  expect(likeliest?.chance).toBeGreaterThan(70)
+
   // The drawing bears the suspicion by sign and words, not by colour alone.
   await expect(page.getByRole('button', { name: /^Tread of the first tender axle, left, suspected with \d\d %$/ })).toBeVisible()
 
