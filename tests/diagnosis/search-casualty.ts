@@ -42,9 +42,6 @@ export interface SearchOutcome {
   readonly history: SearchHistory
 }
 
-/** What came of a search, without what was seen and done on the way. */
-export type SearchFigures = Omit<SearchOutcome, 'history'>
-
 const MOST_STEPS = 90
 /** From here on a policy that does not weigh tests against repairs goes ahead and mends. */
 const SURE = 0.85

@@ -1,6 +1,6 @@
 import { expect } from 'vitest'
 import { diagnosisFor, searchCasualty, searched, type SearchOutcome } from './search-casualty'
-import { foundShare, meanMinutes } from './search-summary'
+import { evenly, foundShare, meanMinutes } from './search-summary'
 
 /** Half of the sixty casualties of every test run: so many of each construction of one half of the list. */
 const EACH = 4
@@ -23,7 +23,7 @@ export function searchThirty(half: 0 | 1): void {
       for (const policy of ['advice', 'checklist'] as const) outcomes[policy].push(searchCasualty(seed, policy, construction, diagnosis))
     }
   }
-  const all = [...outcomes.advice.keys()]
+  const all = evenly(outcomes.advice.length)
   expect(all).toHaveLength(30)
   expect(foundShare(outcomes.advice)(all)).toBeGreaterThanOrEqual(LEAST_FOUND)
   expect(meanMinutes(outcomes.advice)(all)).toBeLessThan(0.7 * meanMinutes(outcomes.checklist)(all))
