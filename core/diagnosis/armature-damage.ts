@@ -1,30 +1,30 @@
 import { damagedArmature, type ArmatureDefect, type DamagedArmature } from '../engine/damaged-armature'
 import type { Motor } from '../engine/description-schema'
 
-/** All that is wrong with one armature, against the sound one. */
-export type ArmatureDamage = DamagedArmature
-
-const sound: ArmatureDamage = { conductanceTimes: 1, backEmfTimes: 1, leakTimes: 0, stretches: [], shortedShare: 0, ohmsTimes: 1 }
+const sound: DamagedArmature = { conductanceTimes: 1, backEmfTimes: 1, leakTimes: 0, stretches: [], shortedShare: 0, ohmsTimes: 1 }
 
 /** Where the supply has given way and what is left of it does not turn the armature, momentum seldom carries it past: judged. */
 const HELD_CHANCE = 0.9
 /** What holds at rest is up to so many times what drags in turning; nobody knows how many: from memory. */
 const MOST_BREAKAWAY_TIMES = 2
 
+/** N·m: a description may leave friction out. */
+const NO_FRICTION = 1e-12
+
 /** What defects make of the armatures of one engine, worked out once for each. */
 export class ArmatureDamages {
-  private readonly known = new Map<string, ArmatureDamage>()
+  private readonly known = new Map<string, DamagedArmature>()
 
   /**
    * @param motor whose armature it is
    * @param ohms of the sound armature, as a mean over its turn
    * @param defects all that are wrong with it; they are taken to lie at different coils
    */
-  of(motor: Motor, ohms: number, defects: readonly ArmatureDefect[]): ArmatureDamage {
+  of(motor: Motor, ohms: number, defects: readonly ArmatureDefect[]): DamagedArmature {
     return defects.map((defect) => this.one(motor, ohms, defect)).reduce(together, sound)
   }
 
-  private one(motor: Motor, ohms: number, defect: ArmatureDefect): ArmatureDamage {
+  private one(motor: Motor, ohms: number, defect: ArmatureDefect): DamagedArmature {
     const key = `${motor.id}/${JSON.stringify(defect)}`
     const known = this.known.get(key) ?? damagedArmature(motor.segments, ohms, defect)
     this.known.set(key, known)
@@ -32,7 +32,7 @@ export class ArmatureDamages {
   }
 }
 
-function together(one: ArmatureDamage, other: ArmatureDamage): ArmatureDamage {
+function together(one: DamagedArmature, other: DamagedArmature): DamagedArmature {
   return {
     conductanceTimes: one.conductanceTimes * other.conductanceTimes,
     backEmfTimes: one.backEmfTimes * other.backEmfTimes,
@@ -62,16 +62,17 @@ export interface StandingStart {
  * How often a damaged armature is caught where it has no torque to speak of: at so many of its starts, or wherever it
  * starts where the supply gives way at one stretch of the turn and what is left does not turn it.
  */
-export function caught({ stretches }: ArmatureDamage, start: StandingStart): { readonly share: number; readonly trips: boolean } {
+export function caught({ stretches }: DamagedArmature, start: StandingStart): { readonly share: number; readonly trips: boolean } {
   let [still, givingWay] = [0, 0]
   for (const { conductanceTimes, torqueTimes } of stretches) {
     const siemens = start.siemens * conductanceTimes
     const volts = Math.min(start.volts, start.limitAmps / siemens)
     const flux = start.woundField ? start.backEmf * volts * siemens : start.backEmf
-    const times = (torqueTimes * start.siemens * volts * flux) / start.coulombTorque
+    const times = (torqueTimes * start.siemens * volts * flux) / Math.max(start.coulombTorque, NO_FRICTION)
     const holds = Math.min(1, Math.max(0, (MOST_BREAKAWAY_TIMES - times) / (MOST_BREAKAWAY_TIMES - 1)))
-    still += holds / stretches.length
+    still += holds
     if (volts < start.volts) givingWay = Math.max(givingWay, holds)
   }
-  return givingWay > 0 ? { share: Math.max(still, HELD_CHANCE * givingWay), trips: true } : { share: still, trips: false }
+  const share = still / Math.max(1, stretches.length)
+  return givingWay > 0 ? { share: Math.max(share, HELD_CHANCE * givingWay), trips: true } : { share, trips: false }
 }

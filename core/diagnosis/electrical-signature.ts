@@ -1,13 +1,13 @@
 import { Circuit } from '../engine/circuit'
 import { conductanceOf } from '../engine/component-conductance'
-import type { ArmatureDefect } from '../engine/damaged-armature'
+import type { ArmatureDefect, DamagedArmature } from '../engine/damaged-armature'
 import type { ComponentState, EngineDescription, Motor } from '../engine/description-schema'
 import { DECODER_SWITCH, hasDecoder } from '../engine/fit-decoder'
 import { PatternedNetwork, UNJOINED_OHMS } from '../engine/patterned-network'
 import { settleMotors, type ElectricMotor, type SourceResponse } from '../engine/motor-balance'
 import { runningPositions } from '../engine/pickup-map'
 import { refitted } from '../engine/refit'
-import { ArmatureDamages, caught, type ArmatureDamage } from './armature-damage'
+import { ArmatureDamages, caught } from './armature-damage'
 import { measuringPorts, type Feed, type MeasuringPorts, type Port } from './measuring-ports'
 
 /** What a run shows, as the machine would show it to a meter. */
@@ -86,7 +86,7 @@ interface ConditionedMotor {
   readonly port: Port
   readonly field: Port | null
   readonly fieldConductance: number
-  readonly damage: ArmatureDamage
+  readonly damage: DamagedArmature
   /** Of the sound armature, S. */
   readonly soundConductance: number
   /** What one volt of its back-EMF does to every node. */
@@ -222,7 +222,7 @@ export class SignatureSolver {
     })
   }
 
-  private damageOf(circuit: Circuit, { motor, armature }: { readonly motor: Motor; readonly armature: number }, faults: readonly ElectricalFault[]): ArmatureDamage {
+  private damageOf(circuit: Circuit, { motor, armature }: { readonly motor: Motor; readonly armature: number }, faults: readonly ElectricalFault[]): DamagedArmature {
     return this.damages.of(motor, circuit.components[armature]?.ohms ?? 0, faults.flatMap((fault) => (fault.armature?.motor === motor.id ? [fault.armature.defect] : [])))
   }
 
