@@ -81,7 +81,8 @@ test('a difference is noted by choosing, can be undone and redone, and is there 
   await dialog.getByLabel('Grams').fill('25')
   await dialog.getByLabel('Where').fill('over the rear axle')
   await dialog.getByRole('button', { name: 'Keep it for this example' }).click()
-  const noted = page.getByText('25 g added, over the rear axle')
+  // The passing message says it too, with a full stop.
+  const noted = page.getByText('25 g added, over the rear axle', { exact: true })
   await expect(noted).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(noted).toHaveCount(0)
