@@ -1,9 +1,14 @@
 import type { Belief } from './belief'
+import type { BenchTest } from './bench-tests'
+import type { SearchHistory } from './history'
 
 /** Below this chance, given everything else, a finding does not fit. */
 export const CONTRADICTION_CHANCE = 0.05
-/** A finding that is not so many times as likely without the others is merely rare, not out of place. */
-const RARE_ALONE = 5
+/** Two findings of which one makes the other so many times less likely are at odds; less than that, and it is merely rare. */
+const AT_ODDS = 5
+/** A finding more likely misread than not is worth repeating too, if the other at least halves its chance. */
+const MISREAD = 0.5
+const HALVED = 2
 
 export interface Contradiction {
   /** Index of the finding worth repeating: the cheapest of those that do not fit. */
@@ -15,25 +20,20 @@ export interface Contradiction {
 }
 
 /**
- * Findings that do not fit the rest: leave one out, and ask how likely it was. The pair is named, and of the two the
+ * Findings that do not fit the rest: leave one out, and ask how likely it was. What is rare but comes of faults that
+ * are rare together fits; what another finding all but rules out does not. The pair is named, and of the two the
  * cheaper to repeat.
  *
  * @param belief after all findings
  * @param minutes what repeating each finding costs
  */
 export function contradictions(belief: Belief, minutes: readonly number[]): Contradiction[] {
-  const { columns, space, chance, support } = belief
+  const { columns, chance, support, engine, history } = belief
   if (columns.length < 2) return []
-  const { odds } = space.sets
-  /** Chance of a finding’s outcome before any other, over all sets that were looked at. */
-  const alone = (column: Float64Array): number => {
-    let [sum, before] = [0, 0]
-    for (let set = 0; set < chance.length; set++) {
-      if (Number.isNaN(column[set] as number)) continue
-      sum += (odds[set] as number) * (column[set] as number)
-      before += odds[set] as number
-    }
-    return sum / before
+  /** Chance that a finding comes of misreading alone, whatever is wrong. */
+  const floor = (index: number): number => {
+    const test = engine.indexOfTest((history.findings[index] as SearchHistory['findings'][number]).test)
+    return engine.spreadOf(test, false) / (engine.tests[test] as BenchTest).test.outcomes.length
   }
   /** Evidence of all the others, in times the evidence of all: the mean of the inverse likelihood. */
   const without = (first: Float64Array, second?: Float64Array): number => {
@@ -45,7 +45,7 @@ export function contradictions(belief: Belief, minutes: readonly number[]): Cont
   for (let index = 0; index < columns.length; index++) {
     const column = columns[index] as Float64Array
     const fits = 1 / without(column)
-    if (fits >= CONTRADICTION_CHANCE || fits * RARE_ALONE >= alone(column)) continue
+    if (fits >= CONTRADICTION_CHANCE) continue
     // Which of the others, taken away as well, makes it likeliest?
     let [against, most] = [-1, 0]
     for (let other = 0; other < columns.length; other++) {
@@ -54,7 +54,7 @@ export function contradictions(belief: Belief, minutes: readonly number[]): Cont
       const likelier = without(second) / without(column, second)
       if (likelier > most) [against, most] = [other, likelier]
     }
-    if (against >= 0) found.push({ finding: index, against, chance: fits })
+    if (most >= AT_ODDS * fits || (most >= HALVED * fits && floor(index) >= MISREAD * fits)) found.push({ finding: index, against, chance: fits })
   }
   // Two that do not fit each other are one contradiction: the cheaper is to be repeated.
   const pairs = new Map<string, Contradiction>()
