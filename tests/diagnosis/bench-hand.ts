@@ -1,5 +1,3 @@
-import { Casualty } from '../../bench/casualty/casualty'
-import type { CasualtyFault } from '../../bench/casualty/faults'
 import { DrivenMotor } from '../../bench/casualty/driven-motor'
 import { SeededRandom } from '../../bench/casualty/random'
 import { Circuit, offTheTrack, ohmsBetween } from '../../core/engine/circuit'
@@ -9,51 +7,25 @@ import { runningPositions } from '../../core/engine/pickup-map'
 import { operatingPoint } from '../../core/engine/operating-point'
 import type { BenchTest } from '../../core/diagnosis/bench-tests'
 import { appearances } from './appearances'
+import { VOLTS, TrialRuns, type RunRecord } from './trial-runs'
 import type { TrueFault } from './true-faults'
 
-/** What a run looked like. */
-interface RunRecord {
-  /** Of each motor. */
-  readonly meanSpeeds: readonly number[]
-  /** Share of the time a motor that turns at all turned at less than half its usual speed; the worst motor's. */
-  readonly slowShare: number
-  readonly meanAmps: number
-  /** Share of the time without current, of those with any at all. */
-  readonly deadShare: number
-  readonly limitedShare: number
-  readonly lampShare: number
-  readonly lampDarkShare: number
-  readonly way: number
-}
-
-const VOLTS = 9
-/** A three-rail machine is run on its transformer. */
-const AC_VOLTS = 14
-const AC_HERTZ = 50
-const STEP = 2e-4
-/** Every so many steps the eye takes notice; five of these are one period of the mains, over which lamp and meter go on regardless. */
-const SEEN_EVERY = 20
-const PERIOD = 5
 /** A programming track feeds so much and gives way there; the answer is a pulse through the motor (NMRA S-9.2.3). */
 const PROGRAMMING_VOLTS = 12
 const PROGRAMMING_LIMIT_AMPS = 0.25
 const ANSWER_AMPS = 0.06
 /** Below this share of its speed a motor stands, for all one sees. */
 const STANDS = 0.04
-const SETTLE_SECONDS = 0.25
-const RUN_SECONDS = 1.6
 /** Hands slip, eyes tire: how often an outcome is noted wrongly. */
 const MISREAD = 0.025
 
 /** Somebody at the bench who makes tests on a casualty and says how they came out. Knows nothing of what is likely. */
 export class BenchHand {
   private readonly random: SeededRandom
-  private runCount = 0
   private triedWith: readonly TrueFault[] | null = null
   private turnsOn: string | null = null
   private readonly signs = new Map<string, boolean>()
-  private readonly healthy = new Map<string, RunRecord>()
-  private readonly poles: ReadonlyMap<string, 'plus' | 'minus'>
+  private readonly runs: TrialRuns
 
   /**
    * @param description the engine
@@ -61,9 +33,9 @@ export class BenchHand {
    * @param seed of everything left to chance
    * @param bare the same engine without its decoder; the same where it has none
    */
-  constructor(private readonly description: EngineDescription, private faults: readonly TrueFault[], private readonly seed: number, private readonly bare: EngineDescription = description) {
+  constructor(private readonly description: EngineDescription, private faults: readonly TrueFault[], seed: number, bare: EngineDescription = description) {
     this.random = new SeededRandom(seed * 7919 + 17)
-    this.poles = polesOf(description)
+    this.runs = new TrialRuns(description, bare, seed)
   }
 
   get left(): readonly TrueFault[] {
@@ -101,18 +73,18 @@ export class BenchHand {
       }
       case 'current': {
         const run = this.record(reading.feed, false)
-        const sound = this.sound(reading.feed)
+        const sound = this.runs.sound(reading.feed)
         if (run.limitedShare > 0.5 || run.meanAmps > 1.8 * sound.meanAmps) return 'high'
         if (run.meanAmps < 0.5 * reading.resolutionAmps) return 'nothing'
         return run.deadShare > 0.06 && run.deadShare < 0.97 ? 'flickers' : 'usual'
       }
       case 'direction': {
         const feed = this.runsOn() ?? 'track'
-        return this.record(feed, false).way * this.sound(feed).way < 0 ? 'wrong' : 'right'
+        return this.record(feed, false).way * this.runs.sound(feed).way < 0 ? 'wrong' : 'right'
       }
       case 'lamp': {
         const run = this.record('track', false)
-        const share = run.lampShare / Math.max(1e-9, this.sound('track').lampShare)
+        const share = run.lampShare / Math.max(1e-9, this.runs.sound('track').lampShare)
         if (run.lampDarkShare > 0.08 && run.lampDarkShare < 0.95) return 'flickers'
         return share > 0.5 ? 'bright' : share > 0.04 ? 'dim' : 'dark'
       }
@@ -129,7 +101,7 @@ export class BenchHand {
 
   private motion(feed: string, rocked: boolean): string {
     const run = this.record(feed, rocked)
-    const sound = this.sound(feed)
+    const sound = this.runs.sound(feed)
     const shares = this.shares(run, sound)
     const slowest = Math.min(...shares)
     if (run.limitedShare > 0.5 && slowest < 0.5) return 'trips'
@@ -145,8 +117,8 @@ export class BenchHand {
   }
 
   private findFeed(): string | null {
-    const feeds = ['track', ...(this.decoded ? ['dcc-track'] : []), 'wheels', 'pickups']
-    return feeds.find((feed) => this.shares(this.record(feed, false), this.sound(feed)).some((share) => share >= STANDS)) ?? null
+    const feeds = ['track', ...(this.runs.decoded ? ['dcc-track'] : []), 'wheels', 'pickups']
+    return feeds.find((feed) => this.shares(this.record(feed, false), this.runs.sound(feed)).some((share) => share >= STANDS)) ?? null
   }
 
   /** Of each motor's usual speed. */
@@ -154,76 +126,13 @@ export class BenchHand {
     return run.meanSpeeds.map((speed, motor) => speed / Math.max(1e-9, sound.meanSpeeds[motor] as number))
   }
 
-  private sound(feed: string): RunRecord {
-    const known = this.healthy.get(feed)
-    if (known) return known
-    const record = this.simulate(feed, [])
-    this.healthy.set(feed, record)
-    return record
-  }
-
   /** Each time it is run anew, and what comes and goes does so anew. */
   private record(feed: string, rocked: boolean): RunRecord {
-    return this.simulate(feed, this.faults.flatMap((fault) => (rocked ? fault.rocked ?? fault.physics : fault.physics)), this.toDecoder)
-  }
-
-  private simulate(feed: string, physics: readonly CasualtyFault[], decoder: ReadonlySet<TrueFault['decoder']> = new Set()): RunRecord {
-    // Past the decoder: its rail leads joined to the motor's, so that the machine is what it was before.
-    const bypassed = feed === 'decoder-bypassed'
-    const wired = bypassed ? this.bare : this.description
-    const there = physics.filter((fault) => !bypassed || !('component' in fault) || (!fault.component.startsWith('decoder.') && wired.components.some(({ id, faults }) => id === fault.component && (faults as readonly string[]).includes('open'))))
-    const casualty = new Casualty(wired, there, { seed: this.seed + 1 + 101 * this.runCount++, onStand: true })
-    if (!bypassed && this.decoded) casualty.setSwitch('decoder', decoder.has('dead') || decoder.has(feed === 'dcc-track' ? 'another-address' : 'no-dc') ? 'silent' : 'straight')
-    const [plus, minus] = this.clips(feed)
-    const ac = wired.power === 'ac'
-    casualty.apply({ plus, minus, volts: ac ? AC_VOLTS : VOLTS, ohms: 0.1, limitAmps: ac ? 4 : 2, hertz: ac ? AC_HERTZ : 0 })
-    casualty.run(SETTLE_SECONDS, STEP)
-    const speeds: number[][] = wired.motors.map(() => [])
-    const eachAmps: number[] = []
-    const eachLamp: number[] = []
-    let limited = 0
-    let count = 0
-    casualty.run(RUN_SECONDS, STEP, () => {
-      if (count++ % SEEN_EVERY !== 0) return
-      const now = casualty.now
-      for (const [motor, speed] of now.radPerSecond.entries()) speeds[motor]?.push(speed)
-      eachAmps.push(Math.abs(now.supplyAmps))
-      eachLamp.push(Object.values(now.lamps)[0] ?? 0)
-      if (now.limited) limited++
-    })
-    const seen = (list: readonly number[]): readonly number[] => (ac ? list.slice(PERIOD).map((_, at) => mean(list.slice(at, at + PERIOD))) : list)
-    const [amps, lamps] = [seen(eachAmps), seen(eachLamp)]
-    const meanSpeeds = speeds.map((each) => mean(each.map(Math.abs)))
-    const share = (list: readonly number[], test: (value: number) => boolean): number => list.filter(test).length / list.length
-    return {
-      meanSpeeds, slowShare: Math.max(...speeds.map((each, motor) => share(each, (speed) => Math.abs(speed) < 0.5 * (meanSpeeds[motor] as number)))),
-      meanAmps: mean(amps), deadShare: share(amps, (value) => value < 0.002), limitedShare: limited / eachAmps.length,
-      lampShare: mean(lamps), lampDarkShare: share(lamps, (value) => value < 0.02), way: Math.sign(mean(speeds[0] as number[])) || 1,
-    }
-  }
-
-  private get decoded(): boolean {
-    return this.bare !== this.description
+    return this.runs.simulate(feed, this.faults.flatMap((fault) => (rocked ? fault.rocked ?? fault.physics : fault.physics)), this.toDecoder)
   }
 
   private get toDecoder(): ReadonlySet<TrueFault['decoder']> {
     return new Set(this.faults.map((fault) => fault.decoder))
-  }
-
-  /** Where a person puts the two clips. */
-  private clips(feed: string): readonly [string, string] {
-    const { description, poles } = this
-    const { plus, minus } = description.rails
-    const [motor] = description.motors
-    const component = (id: string | undefined) => description.components.find((entry) => entry.id === id)
-    const nodeAt = (stage: string, pole: 'plus' | 'minus'): string | undefined => description.nodes.find((node) => node.stage === stage && poles.get(node.id) === pole)?.id
-    const feeds: Readonly<Record<string, readonly [string | undefined, string | undefined]>> = {
-      wheels: [nodeAt('tread', 'plus'), nodeAt('tread', 'minus')], pickups: [nodeAt('pickup', 'plus'), nodeAt('pickup', 'minus')],
-      'motor-leads': [component(motor?.feeds.plus)?.from, component(motor?.feeds.minus)?.from], terminals: [component(motor?.feeds.plus)?.to, component(motor?.feeds.minus)?.to],
-      brushes: [component(`${motor?.id}.brush-plus`)?.from, component(`${motor?.id}.brush-minus`)?.from],
-    }
-    const [first, second] = feeds[feed] ?? [plus, minus]
-    return [first ?? plus, second ?? minus]
   }
 
   /** What the components are in, at one moment. */
@@ -241,9 +150,9 @@ export class BenchHand {
     // The circuit below knows nothing of single coils: where the supply gives way to one, it does so for the voltmeter too.
     if (this.armatureDamaged && this.record('track', false).limitedShare > 0.5) return 'low'
     const circuit = new Circuit(this.description)
-    const [plus, minus] = this.clips('terminals')
+    const [plus, minus] = this.runs.clips('terminals')
     const read = (states: Record<string, ComponentState>): number => {
-      const point = operatingPoint(circuit, { states, ...(this.decoded ? { switches: { ...runningPositions(this.description), decoder: this.toDecoder.has('dead') || this.toDecoder.has('no-dc') ? 'silent' : 'straight' } } : {}) }, { ...this.description.rails, volts: VOLTS, ohms: 0.1, limitAmps: 2 })
+      const point = operatingPoint(circuit, { states, ...(this.runs.decoded ? { switches: { ...runningPositions(this.description), decoder: this.toDecoder.has('dead') || this.toDecoder.has('no-dc') ? 'silent' : 'straight' } } : {}) }, { ...this.description.rails, volts: VOLTS, ohms: 0.1, limitAmps: 2 })
       return Math.abs((point.nodeVolts[plus] ?? 0) - (point.nodeVolts[minus] ?? 0))
     }
     const sound = read({})
@@ -272,7 +181,7 @@ export class BenchHand {
     const looked = this.description.wheelSets.filter((wheelSet, index) => wheels[index]?.driven && (truck === null || wheelSet.truck === truck))
     const slips = new Set(this.faults.flatMap((fault) => fault.physics.flatMap((entry) => (entry.kind === 'slipping-link' ? [entry.link] : []))))
     const feed = this.runsOn() ?? 'track'
-    const shares = this.shares(this.record(feed, false), this.sound(feed))
+    const shares = this.shares(this.record(feed, false), this.runs.sound(feed))
     const standing = new Set(shares.some((share) => share >= STANDS) ? motors.filter((_, motor) => (shares[motor] as number) < STANDS).map(({ id }) => id) : [])
     const { turning } = driveTrain(this.description, slips)
     const left = looked.filter(({ rotor }) => turning.has(rotor) && !standing.has(turning.get(rotor)?.motor ?? '')).length
@@ -315,7 +224,7 @@ export class BenchHand {
 
   private motorOhms(): string {
     const circuit = new Circuit(this.description)
-    const [plus, minus] = this.clips('terminals')
+    const [plus, minus] = this.runs.clips('terminals')
     const off = offTheTrack(this.description)
     const sound = ohmsBetween(circuit, { states: off }, plus, minus)
     const { value } = this.steady((states) => ohmsBetween(circuit, { states: { ...off, ...states } }, plus, minus))
@@ -328,13 +237,13 @@ export class BenchHand {
     const circuit = new Circuit(description)
     const off = offTheTrack(description)
     const [motor] = description.motors
-    const lead = (pole: 'plus' | 'minus'): string | undefined => this.decoded ? `decoder.in-${pole}` : description.components.find((component) => component.id === motor?.feeds[pole])?.from
+    const lead = (pole: 'plus' | 'minus'): string | undefined => this.runs.decoded ? `decoder.in-${pole}` : description.components.find((component) => component.id === motor?.feeds[pole])?.from
     const treads = new Set(description.wheelSets.flatMap((entry) => [entry.left.tread, entry.right.tread]))
     const results: boolean[] = []
     for (const wheelSet of description.wheelSets.filter((entry) => entry.truck === truck)) {
       for (const wheel of [wheelSet.left, wheelSet.right]) {
         const tread = description.components.find((component) => component.id === wheel.tread)
-        const pole = tread && this.poles.get(tread.to)
+        const pole = tread && this.runs.poles.get(tread.to)
         const end = pole && lead(pole)
         if (!tread || !end || !treads.has(tread.id) || tread.faults.length === 0) continue
         if (ohmsBetween(circuit, { states: off }, tread.to, end) > 1e4) continue
@@ -379,27 +288,4 @@ export class BenchHand {
     }
     return seen
   }
-}
-
-function mean(list: readonly number[]): number {
-  return list.reduce((sum, value) => sum + value, 0) / list.length
-}
-
-function polesOf(description: EngineDescription): Map<string, 'plus' | 'minus'> {
-  const poles = new Map<string, 'plus' | 'minus'>()
-  const spread = (start: string, pole: 'plus' | 'minus'): void => {
-    const queue = [start]
-    for (let node = queue.pop(); node !== undefined; node = queue.pop()) {
-      if (poles.has(node)) continue
-      poles.set(node, pole)
-      for (const { kind, from, to, ohms } of description.components) {
-        if (ohms === null || !['contact', 'conductor', 'choke'].includes(kind)) continue
-        if (from === node) queue.push(to)
-        if (to === node) queue.push(from)
-      }
-    }
-  }
-  spread(description.rails.plus, 'plus')
-  spread(description.rails.minus, 'minus')
-  return poles
 }

@@ -1,0 +1,134 @@
+import { Casualty } from '../../bench/casualty/casualty'
+import type { CasualtyFault } from '../../bench/casualty/faults'
+import type { EngineDescription } from '../../core/engine/description-schema'
+import type { TrueFault } from './true-faults'
+
+/** What a run looked like. */
+export interface RunRecord {
+  /** Of each motor. */
+  readonly meanSpeeds: readonly number[]
+  /** Share of the time a motor that turns at all turned at less than half its usual speed; the worst motor's. */
+  readonly slowShare: number
+  readonly meanAmps: number
+  /** Share of the time without current, of those with any at all. */
+  readonly deadShare: number
+  readonly limitedShare: number
+  readonly lampShare: number
+  readonly lampDarkShare: number
+  readonly way: number
+}
+
+export const VOLTS = 9
+/** A three-rail machine is run on its transformer. */
+const AC_VOLTS = 14
+const AC_HERTZ = 50
+const STEP = 2e-4
+/** Every so many steps the eye takes notice; five of these are one period of the mains, over which lamp and meter go on regardless. */
+const SEEN_EVERY = 20
+const PERIOD = 5
+const SETTLE_SECONDS = 0.25
+const RUN_SECONDS = 1.6
+
+/** Runs of a simulated engine, one after the other, each with a seed of its own: what is fed where, and what came of it. */
+export class TrialRuns {
+  /** To which pole of the motor each point of the circuit leads, through what always conducts. */
+  readonly poles: ReadonlyMap<string, 'plus' | 'minus'>
+  private count = 0
+  private readonly healthy = new Map<string, RunRecord>()
+
+  /**
+   * @param description the engine
+   * @param bare the same engine without its decoder; the same where it has none
+   * @param seed of everything left to chance
+   */
+  constructor(private readonly description: EngineDescription, private readonly bare: EngineDescription, private readonly seed: number) {
+    this.poles = polesOf(description)
+  }
+
+  get decoded(): boolean {
+    return this.bare !== this.description
+  }
+
+  /** The same engine with nothing wrong. */
+  sound(feed: string): RunRecord {
+    const known = this.healthy.get(feed)
+    if (known) return known
+    const record = this.simulate(feed, [])
+    this.healthy.set(feed, record)
+    return record
+  }
+
+  simulate(feed: string, physics: readonly CasualtyFault[], decoder: ReadonlySet<TrueFault['decoder']> = new Set()): RunRecord {
+    // Past the decoder: its rail leads joined to the motor's, so that the machine is what it was before.
+    const bypassed = feed === 'decoder-bypassed'
+    const wired = bypassed ? this.bare : this.description
+    const there = physics.filter((fault) => !bypassed || !('component' in fault) || (!fault.component.startsWith('decoder.') && wired.components.some(({ id, faults }) => id === fault.component && (faults as readonly string[]).includes('open'))))
+    const casualty = new Casualty(wired, there, { seed: this.seed + 1 + 101 * this.count++, onStand: true })
+    if (!bypassed && this.decoded) casualty.setSwitch('decoder', decoder.has('dead') || decoder.has(feed === 'dcc-track' ? 'another-address' : 'no-dc') ? 'silent' : 'straight')
+    const [plus, minus] = this.clips(feed)
+    const ac = wired.power === 'ac'
+    casualty.apply({ plus, minus, volts: ac ? AC_VOLTS : VOLTS, ohms: 0.1, limitAmps: ac ? 4 : 2, hertz: ac ? AC_HERTZ : 0 })
+    casualty.run(SETTLE_SECONDS, STEP)
+    const speeds: number[][] = wired.motors.map(() => [])
+    const eachAmps: number[] = []
+    const eachLamp: number[] = []
+    let limited = 0
+    let count = 0
+    casualty.run(RUN_SECONDS, STEP, () => {
+      if (count++ % SEEN_EVERY !== 0) return
+      const now = casualty.now
+      for (const [motor, speed] of now.radPerSecond.entries()) speeds[motor]?.push(speed)
+      eachAmps.push(Math.abs(now.supplyAmps))
+      eachLamp.push(Object.values(now.lamps)[0] ?? 0)
+      if (now.limited) limited++
+    })
+    const seen = (list: readonly number[]): readonly number[] => (ac ? list.slice(PERIOD).map((_, at) => mean(list.slice(at, at + PERIOD))) : list)
+    const [amps, lamps] = [seen(eachAmps), seen(eachLamp)]
+    const meanSpeeds = speeds.map((each) => mean(each.map(Math.abs)))
+    const share = (list: readonly number[], test: (value: number) => boolean): number => list.filter(test).length / list.length
+    return {
+      meanSpeeds, slowShare: Math.max(...speeds.map((each, motor) => share(each, (speed) => Math.abs(speed) < 0.5 * (meanSpeeds[motor] as number)))),
+      meanAmps: mean(amps), deadShare: share(amps, (value) => value < 0.002), limitedShare: limited / eachAmps.length,
+      lampShare: mean(lamps), lampDarkShare: share(lamps, (value) => value < 0.02), way: Math.sign(mean(speeds[0] as number[])) || 1,
+    }
+  }
+
+  /** Where a person puts the two clips. */
+  clips(feed: string): readonly [string, string] {
+    const { description, poles } = this
+    const { plus, minus } = description.rails
+    const [motor] = description.motors
+    const component = (id: string | undefined) => description.components.find((entry) => entry.id === id)
+    const nodeAt = (stage: string, pole: 'plus' | 'minus'): string | undefined => description.nodes.find((node) => node.stage === stage && poles.get(node.id) === pole)?.id
+    const feeds: Readonly<Record<string, readonly [string | undefined, string | undefined]>> = {
+      wheels: [nodeAt('tread', 'plus'), nodeAt('tread', 'minus')], pickups: [nodeAt('pickup', 'plus'), nodeAt('pickup', 'minus')],
+      'motor-leads': [component(motor?.feeds.plus)?.from, component(motor?.feeds.minus)?.from], terminals: [component(motor?.feeds.plus)?.to, component(motor?.feeds.minus)?.to],
+      brushes: [component(`${motor?.id}.brush-plus`)?.from, component(`${motor?.id}.brush-minus`)?.from],
+    }
+    const [first, second] = feeds[feed] ?? [plus, minus]
+    return [first ?? plus, second ?? minus]
+  }
+}
+
+function mean(list: readonly number[]): number {
+  return list.reduce((sum, value) => sum + value, 0) / list.length
+}
+
+function polesOf(description: EngineDescription): Map<string, 'plus' | 'minus'> {
+  const poles = new Map<string, 'plus' | 'minus'>()
+  const spread = (start: string, pole: 'plus' | 'minus'): void => {
+    const queue = [start]
+    for (let node = queue.pop(); node !== undefined; node = queue.pop()) {
+      if (poles.has(node)) continue
+      poles.set(node, pole)
+      for (const { kind, from, to, ohms } of description.components) {
+        if (ohms === null || !['contact', 'conductor', 'choke'].includes(kind)) continue
+        if (from === node) queue.push(to)
+        if (to === node) queue.push(from)
+      }
+    }
+  }
+  spread(description.rails.plus, 'plus')
+  spread(description.rails.minus, 'minus')
+  return poles
+}
