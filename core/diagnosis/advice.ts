@@ -154,7 +154,7 @@ export class Adviser {
     const look = this.lookFirst(choices, group, cost, this.costs.repair(group, new Set(bench.off ?? [])).offAfter)
     if (look) return { kind: 'test', test: this.engine.tests[look.test]?.id ?? '', why: this.why(choices, look) }
     const likeliest = suspects.reduce((most, index) => ((belief.marginals[index] as number) > (belief.marginals[most] as number) ? index : most), suspects[0] as number)
-    return { kind: 'repair', suspect: this.engine.suspects[likeliest]?.id ?? '', why: `${percent(chance)} for this, and no test saves more than it costs. ${suspect.remedy.name}: ${Math.round(cost)} min with the retest.` }
+    return { kind: 'repair', suspect: this.engine.suspects[likeliest]?.id ?? '', why: `${chance < 0.5 ? 'Perhaps' : 'Probably'} this (${percent(chance)}), and no test saves more than it costs. ${suspect.remedy.name}: ${Math.round(cost)} min with the retest.` }
   }
 
   /** The suspect the test moves most, and where two of its outcomes would take it. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { SuspectReport } from '~~/core/diagnosis/diagnosis'
+import { suspicionGrade } from '~/drawing/suspicion-grade'
 
 /** Who may have done it: chance, what speaks for and against, and what mending it takes. */
 const props = defineProps<{ suspects: readonly SuspectReport[]; nothingElse: number; findingWords: (id: string) => string; learnedWords: (fault: string) => string; schoolWords: (school: string) => string; partName: (id: string) => string; mayWrite: boolean; highlighted: ReadonlySet<string> }>()
@@ -17,7 +18,7 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
   <section aria-label="Suspects" class="suspects">
     <div class="head"><h2>Suspects</h2><span class="quiet">{{ nothingElse < 0.01 ? 'Under 1' : Math.round(nothingElse * 100) }} % that nothing else is wrong. Several may be true at once.</span></div>
     <ul class="ruled-list">
-      <li v-for="suspect in shown" :key="suspect.id" class="suspect" :class="{ lit: highlighted.has(suspect.place), confirmed: suspect.confirmed }">
+      <li v-for="suspect in shown" :key="suspect.id" class="suspect" :class="[suspicionGrade(suspect.chance), { lit: highlighted.has(suspect.place), confirmed: suspect.confirmed }]">
         <button type="button" class="line" :aria-expanded="opened === suspect.id" @click="opened = opened === suspect.id ? null : suspect.id">
           <span class="figure chance">{{ suspect.confirmed ? 'seen' : `${percent(suspect.chance)} %` }}</span>
           <span class="bar" aria-hidden="true"><i :style="{ width: `${Math.max(1, suspect.chance * 100)}%` }" /></span>
@@ -56,7 +57,7 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
 .remedy { text-align: right; } .minutes { white-space: nowrap; }
 .chance { font-weight: 650; font-size: 1.05rem; text-align: right; }
 .bar { height: 9px; background: var(--sunk); border-radius: 2px; overflow: hidden; } .bar i { display: block; height: 100%; background: var(--steel); }
-.suspect:first-child .bar i, .confirmed .bar i { background: var(--red); }
+.high .bar i, .confirmed .bar i { background: var(--red); } .middle .bar i { background: var(--amber); }
 .lit { background: color-mix(in srgb, var(--brass) 14%, transparent); }
 .confirmed .chance { color: var(--red); }
 .more { padding: 2px 0 12px 76px; display: grid; gap: 5px; }
