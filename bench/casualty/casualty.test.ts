@@ -278,6 +278,25 @@ describe('an AC machine', () => {
     expect(machine.meter.radPerSecond).toBeGreaterThan(50)
   })
 
+  it('with one of two fields open stands at that motor alone; a field shorted takes the current from both', () => {
+    const twin = describeConstruction('three-rail-twin')
+    const run = (faults: Parameters<typeof casualty>[0]): { readonly turning: readonly boolean[]; readonly amps: number } => {
+      const machine = casualty(faults, twin)
+      machine.apply(track(14, twin, { hertz: 50 }))
+      machine.run(0.5)
+      let amps = 0
+      for (let count = 0; count < 100; count++) amps += Math.abs(machine.run(1e-3).supplyAmps) / 100
+      return { turning: machine.now.radPerSecond.map((speed) => Math.abs(speed) > 50), amps }
+    }
+    const sound = run([])
+    const open = run([{ kind: 'component', component: 'motor-front.field', state: 'open' }])
+    const shorted = run([{ kind: 'component', component: 'motor-front.field', state: 'shorted' }])
+    expect([sound.turning, open.turning, shorted.turning]).toEqual([[true, true], [false, true], [false, false]])
+    // An armature that stands makes no voltage of its own.
+    expect(open.amps).toBeGreaterThan(1.3 * sound.amps)
+    expect(shorted.amps).toBeGreaterThan(open.amps)
+  })
+
   it('DC pulls its horn relay in and lets it go lower down; the AC that runs the train leaves it at rest', () => {
     const twin = describeConstruction('three-rail-twin')
     const machine = casualty(twin.motors.map((motor) => ({ kind: 'component' as const, component: motor.feeds.plus, state: 'open' as const })), twin)

@@ -32,6 +32,8 @@ export class DrivenMotor {
   private readonly strength: number
   private readonly fieldOhms: number
   private readonly fieldHenry: number
+  /** A wound field's current in times the armature's own. */
+  private readonly fieldTimes: number
   private readonly cogTorque: number
   private readonly tight: readonly TightSpot[]
 
@@ -51,8 +53,10 @@ export class DrivenMotor {
       brushShift: of('brush-shift')?.radians ?? 0, openCoil: of('open-coil')?.coil ?? null, shortedCoil: of('shorted-coil')?.coil ?? null, bridge: bridge ? { gap: bridge.gap, ohms: bridge.ohms } : null,
     })
     this.strength = turnedMagnet * (of('magnet')?.strength ?? 1)
-    this.fieldOhms = series ? ohmsOf(motor.field ?? '') ?? 0 : 0
-    this.fieldHenry = series ? SERIES_FIELD_HENRY : 0
+    this.fieldTimes = series ? fieldTimesOf(motor, description, faults) : 0
+    const shunted = series && shorted(motor, description, faults)
+    this.fieldOhms = series && !shunted ? (ohmsOf(motor.field ?? '') ?? 0) * Math.max(1, this.fieldTimes) : 0
+    this.fieldHenry = series && !shunted ? SERIES_FIELD_HENRY : 0
     const inertia = series ? SERIES_INERTIA : (RUN_UP_SECONDS * motor.backEmf ** 2) / ohms
     const grease = of('hard-grease')?.factor ?? 1
     const ownCoulomb = motor.coulombTorque * MOTOR_DRAG_SHARE * (of('dry-bearing')?.factor ?? 1)
@@ -88,7 +92,7 @@ export class DrivenMotor {
    */
   step(port: Port | undefined, volts: number, reversed: boolean, held: number | null, dt: number): number {
     const { armature, load } = this
-    const flux = this.motor.field === null ? this.strength * (1 + MAGNET_PER_KELVIN * this.kelvin) : (reversed ? -1 : 1) * armature.amps * this.strength
+    const flux = this.motor.field === null ? this.strength * (1 + MAGNET_PER_KELVIN * this.kelvin) : (reversed ? -1 : 1) * armature.amps * this.fieldTimes * this.strength
     const inductive = this.fieldHenry / dt
     const source = port
       ? { volts: port.voltsPerVolt * volts + inductive * armature.amps, ohms: port.ohms + this.fieldOhms + inductive }
@@ -115,4 +119,26 @@ export class DrivenMotor {
     }
     return drag
   }
+}
+
+/** Components of the fields that lie side by side with a motor's own, its own among them. */
+function besideField(motor: Motor, description: EngineDescription): readonly string[] {
+  const own = description.components.find(({ id }) => id === motor.field)
+  return description.components.filter(({ kind, from, to }) => own && kind === own.kind && from === own.from && to === own.to).map(({ id }) => id)
+}
+
+function inState(faults: readonly CasualtyFault[], component: string, state: 'open' | 'shorted'): boolean {
+  return faults.some((fault) => fault.kind === 'component' && fault.component === component && fault.state === state)
+}
+
+/** One short circuit takes the current from every field beside it. */
+function shorted(motor: Motor, description: EngineDescription, faults: readonly CasualtyFault[]): boolean {
+  return besideField(motor, description).some((id) => inState(faults, id, 'shorted'))
+}
+
+/** Where fields lie side by side and one is open, the others carry its current too; its own poles carry none. Motors are taken to draw alike. */
+function fieldTimesOf(motor: Motor, description: EngineDescription, faults: readonly CasualtyFault[]): number {
+  if (shorted(motor, description, faults) || inState(faults, motor.field ?? '', 'open')) return 0
+  const fields = besideField(motor, description)
+  return fields.length / fields.filter((id) => !inState(faults, id, 'open')).length
 }
