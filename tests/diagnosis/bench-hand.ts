@@ -14,6 +14,8 @@ import type { TrueFault } from './true-faults'
 const PROGRAMMING_VOLTS = 12
 const PROGRAMMING_LIMIT_AMPS = 0.25
 const ANSWER_AMPS = 0.06
+/** Above this share of a sound engine's volts there are as many as there should be. */
+const FULL_SHARE = 0.8
 /** Below this share of its speed a motor stands, for all one sees. */
 const STANDS = 0.04
 /** Hands slip, eyes tire: how often an outcome is noted wrongly. */
@@ -92,7 +94,7 @@ export class BenchHand {
       case 'wheels-turn': return this.wheelsTurn(place.role === 'driven-wheels' ? place.truck : null)
       case 'rail-ohms': return this.railOhms()
       case 'motor-ohms': return this.motorOhms()
-      case 'wheel-continuity': return this.continuity(place.truck)
+      case 'wheel-continuity': return this.continuity(place.components)
       case 'component-ohms': return this.across(place.components, reading.expect)
       case 'programming': return this.program(reading.reads)
       case 'signs': return this.look(id, place.id, place.role === 'engine' || place.components.length === 0)
@@ -147,8 +149,11 @@ export class BenchHand {
   }
 
   private motorVolts(): string {
-    // The circuit below knows nothing of single coils: where the supply gives way to one, it does so for the voltmeter too.
-    if (this.armatureDamaged && this.record('track', false).limitedShare > 0.5) return 'low'
+    // The circuit below knows nothing of single coils: what one takes from the armature, by the supply giving way or in a field before it, it takes from the voltmeter too.
+    if (this.armatureDamaged) {
+      const run = this.record('track', false)
+      if (run.deadShare < 0.5 && run.armatureVolts < FULL_SHARE * this.runs.sound('track').armatureVolts) return 'low'
+    }
     const circuit = new Circuit(this.description)
     const [plus, minus] = this.runs.clips('terminals')
     const read = (states: Record<string, ComponentState>): number => {
@@ -159,7 +164,7 @@ export class BenchHand {
     const shares = Array.from({ length: 10 }, () => read(this.momentStates()) / sound)
     const [low, high] = [Math.min(...shares), Math.max(...shares)]
     if (high - low > 0.3) return 'jumps'
-    return low > 0.8 ? 'full' : high > 0.08 ? 'low' : 'none'
+    return low > FULL_SHARE ? 'full' : high > 0.08 ? 'low' : 'none'
   }
 
   /** Asked on the programming track. */
@@ -232,27 +237,23 @@ export class BenchHand {
     return value > 1e4 ? 'open' : share > 1.2 ? 'high' : share < 0.6 ? 'low' : 'usual'
   }
 
-  private continuity(truck: string | null): string {
+  /** Every wheel, roller or shoe of a place to the lead it feeds; what leads nowhere by its make is left out. */
+  private continuity(treads: readonly string[]): string {
     const { description } = this
     const circuit = new Circuit(description)
     const off = offTheTrack(description)
     const [motor] = description.motors
     const lead = (pole: 'plus' | 'minus'): string | undefined => this.runs.decoded ? `decoder.in-${pole}` : description.components.find((component) => component.id === motor?.feeds[pole])?.from
-    const treads = new Set(description.wheelSets.flatMap((entry) => [entry.left.tread, entry.right.tread]))
-    const results: boolean[] = []
-    for (const wheelSet of description.wheelSets.filter((entry) => entry.truck === truck)) {
-      for (const wheel of [wheelSet.left, wheelSet.right]) {
-        const tread = description.components.find((component) => component.id === wheel.tread)
-        const pole = tread && this.runs.poles.get(tread.to)
-        const end = pole && lead(pole)
-        if (!tread || !end || !treads.has(tread.id) || tread.faults.length === 0) continue
-        if (ohmsBetween(circuit, { states: off }, tread.to, end) > 1e4) continue
-        const states = this.momentStates()
-        // The probe stands on the film; now and then it scratches through.
-        const filmed = (states[tread.id] === 'open' || states[tread.id] === 'high-resistance') && this.random.next() < 0.75
-        results.push(!filmed && ohmsBetween(circuit, { states: { ...states, ...off } }, tread.to, end) < 40)
-      }
-    }
+    const results = treads.flatMap((id): boolean[] => {
+      const tread = description.components.find((component) => component.id === id)
+      const pole = tread && this.runs.poles.get(tread.to)
+      const end = pole && lead(pole)
+      if (!tread || !end || tread.faults.length === 0 || ohmsBetween(circuit, { states: off }, tread.to, end) > 1e4) return []
+      const states = this.momentStates()
+      // The probe stands on the film; now and then it scratches through.
+      const filmed = (states[id] === 'open' || states[id] === 'high-resistance') && this.random.next() < 0.75
+      return [!filmed && ohmsBetween(circuit, { states: { ...states, ...off } }, tread.to, end) < 40]
+    })
     const closed = results.filter(Boolean).length
     return closed === results.length ? 'all' : closed === 0 ? 'none' : 'some'
   }

@@ -1,5 +1,6 @@
 import { Casualty } from '../../bench/casualty/casualty'
 import type { CasualtyFault } from '../../bench/casualty/faults'
+import { Circuit, offTheTrack, ohmsBetween } from '../../core/engine/circuit'
 import type { EngineDescription } from '../../core/engine/description-schema'
 import type { TrueFault } from './true-faults'
 
@@ -10,6 +11,8 @@ export interface RunRecord {
   /** Share of the time a motor that turns at all turned at less than half its usual speed; the worst motor's. */
   readonly slowShare: number
   readonly meanAmps: number
+  /** Across the first motor's armature. */
+  readonly armatureVolts: number
   /** Share of the time without current, of those with any at all. */
   readonly deadShare: number
   readonly limitedShare: number
@@ -28,11 +31,14 @@ const SEEN_EVERY = 20
 const PERIOD = 5
 const SETTLE_SECONDS = 0.25
 const RUN_SECONDS = 1.6
+/** From here on a meter shows nothing. */
+const OPEN_OHMS = 1e4
 
 /** Runs of a simulated engine, one after the other, each with a seed of its own: what is fed where, and what came of it. */
 export class TrialRuns {
   /** To which pole of the motor each point of the circuit leads, through what always conducts. */
   readonly poles: ReadonlyMap<string, 'plus' | 'minus'>
+  private readonly feeds: ReturnType<typeof feedsOf>
   private count = 0
   private readonly healthy = new Map<string, RunRecord>()
 
@@ -43,6 +49,7 @@ export class TrialRuns {
    */
   constructor(private readonly description: EngineDescription, private readonly bare: EngineDescription, private readonly seed: number) {
     this.poles = polesOf(description)
+    this.feeds = feedsOf(description, this.decoded, this.poles)
   }
 
   get decoded(): boolean {
@@ -72,6 +79,7 @@ export class TrialRuns {
     const speeds: number[][] = wired.motors.map(() => [])
     const eachAmps: number[] = []
     const eachLamp: number[] = []
+    let armatureVolts = 0
     let limited = 0
     let count = 0
     casualty.run(RUN_SECONDS, STEP, () => {
@@ -79,6 +87,7 @@ export class TrialRuns {
       const now = casualty.now
       for (const [motor, speed] of now.radPerSecond.entries()) speeds[motor]?.push(speed)
       eachAmps.push(Math.abs(now.supplyAmps))
+      armatureVolts += Math.abs(casualty.armatures[0]?.volts ?? 0)
       eachLamp.push(Object.values(now.lamps)[0] ?? 0)
       if (now.limited) limited++
     })
@@ -88,25 +97,32 @@ export class TrialRuns {
     const share = (list: readonly number[], test: (value: number) => boolean): number => list.filter(test).length / list.length
     return {
       meanSpeeds, slowShare: Math.max(...speeds.map((each, motor) => share(each, (speed) => Math.abs(speed) < 0.5 * (meanSpeeds[motor] as number)))),
-      meanAmps: mean(amps), deadShare: share(amps, (value) => value < 0.002), limitedShare: limited / eachAmps.length,
+      meanAmps: mean(amps), armatureVolts: armatureVolts / eachAmps.length, deadShare: share(amps, (value) => value < 0.002), limitedShare: limited / eachAmps.length,
       lampShare: mean(lamps), lampDarkShare: share(lamps, (value) => value < 0.02), way: Math.sign(mean(speeds[0] as number[])) || 1,
     }
   }
 
   /** Where a person puts the two clips. */
   clips(feed: string): readonly [string, string] {
-    const { description, poles } = this
-    const { plus, minus } = description.rails
-    const [motor] = description.motors
-    const component = (id: string | undefined) => description.components.find((entry) => entry.id === id)
-    const nodeAt = (stage: string, pole: 'plus' | 'minus'): string | undefined => description.nodes.find((node) => node.stage === stage && poles.get(node.id) === pole)?.id
-    const feeds: Readonly<Record<string, readonly [string | undefined, string | undefined]>> = {
-      wheels: [nodeAt('tread', 'plus'), nodeAt('tread', 'minus')], pickups: [nodeAt('pickup', 'plus'), nodeAt('pickup', 'minus')],
-      'motor-leads': [component(motor?.feeds.plus)?.from, component(motor?.feeds.minus)?.from], terminals: [component(motor?.feeds.plus)?.to, component(motor?.feeds.minus)?.to],
-      brushes: [component(`${motor?.id}.brush-plus`)?.from, component(`${motor?.id}.brush-minus`)?.from],
-    }
-    const [first, second] = feeds[feed] ?? [plus, minus]
+    const { plus, minus } = this.description.rails
+    const [first, second] = this.feeds[feed] ?? [plus, minus]
     return [first ?? plus, second ?? minus]
+  }
+}
+
+/** By feed: the nodes of both clips. */
+function feedsOf(description: EngineDescription, decoded: boolean, poles: ReadonlyMap<string, 'plus' | 'minus'>): Readonly<Record<string, readonly [string | undefined, string | undefined]>> {
+  const [motor] = description.motors
+  const component = (id: string | undefined) => description.components.find((entry) => entry.id === id)
+  const at = (stage: string, pole: 'plus' | 'minus') => description.nodes.filter((node) => node.stage === stage && poles.get(node.id) === pole)
+  // On a wheel that leads to the motor: others of its side may be insulated from everything but the rail.
+  const circuit = new Circuit(description)
+  const lead = (pole: 'plus' | 'minus'): string => (decoded ? `decoder.in-${pole}` : component(motor?.feeds[pole])?.from ?? '')
+  const carrying = (pole: 'plus' | 'minus'): string | undefined => at('tread', pole).find(({ id }) => ohmsBetween(circuit, { states: offTheTrack(description) }, id, lead(pole)) < OPEN_OHMS)?.id
+  return {
+    wheels: [carrying('plus'), carrying('minus')], pickups: [at('pickup', 'plus')[0]?.id, at('pickup', 'minus')[0]?.id],
+    'motor-leads': [component(motor?.feeds.plus)?.from, component(motor?.feeds.minus)?.from], terminals: [component(motor?.feeds.plus)?.to, component(motor?.feeds.minus)?.to],
+    brushes: [component(`${motor?.id}.brush-plus`)?.from, component(`${motor?.id}.brush-minus`)?.from],
   }
 }
 
