@@ -11,11 +11,17 @@ import { hangsOnArmature, OPEN_OHMS, signatureChances, turningAsItStands } from 
 const runMoods: Readonly<Record<Mood, Moods>> = { dead: [0.8, 0.15, 0.05], unsteady: [0.1, 0.8, 0.1] }
 /** What sticks at one place of a turn stands there at every attempt. */
 const frictionMoods: Readonly<Record<Mood, Moods>> = { dead: [0.95, 0.04, 0.01], unsteady: runMoods.unsteady }
+/** What drags itself past a tight spot takes about half as much again, its peaks too short to call it far too much: from memory. */
+const frictionAmps: Readonly<Record<Mood, Moods>> = { dead: frictionMoods.dead, unsteady: [0.1, 0.2, 0.7] }
+/** What makes and breaks turns its wheels in jerks: they turn. */
+const turnMoods: Readonly<Record<Mood, Moods>> = { dead: [0.8, 0, 0.2], unsteady: [0.1, 0, 0.9] }
 const rockedMoods: Readonly<Record<Mood, Moods>> = { dead: [0.15, 0.8, 0.05], unsteady: [0.05, 0.9, 0.05] }
 const meterMoods: Readonly<Record<Mood, Moods>> = { dead: [0.6, 0.3, 0.1], unsteady: [0.25, 0.5, 0.25] }
 /** Signatures between two words on progress. */
 const SOLVED_AT_ONCE = 40
 const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = { motion: 'falters', current: 'flickers', lamp: 'flickers', 'motor-volts': 'jumps', 'rail-ohms': 'jumps' }
+/** A needle flickers that falls back to nothing; one that swings up at a tight spot is called by where it mostly is, or by its peaks. */
+const flickersFrom: Readonly<Partial<Record<Reading['kind'], string>>> = { current: 'nothing' }
 
 /** What one signature gives in every test read from it, and which of its tests read alike in which signatures. */
 interface Readout {
@@ -28,6 +34,8 @@ interface Readout {
   readonly alike: Int32Array
   /** By test: as `CircuitRow.betweenWords` has it. */
   readonly between: Int32Array
+  /** By test: 1 where it hangs on where the armature stands. */
+  readonly hangs: Uint8Array
 }
 
 /** What circuit and drive show in one set of broken pieces; each test is worked out when it is first asked for. */
@@ -44,7 +52,7 @@ export interface CircuitRow {
   betweenWords(test: number): number
 }
 
-interface FromSignature { readonly test: number; readonly offset: number; readonly count: number; readonly reading: Reading; readonly motor: number; readonly unsteady: number; readonly moods: Readonly<Record<Mood, Moods>>; readonly ids: readonly string[] }
+interface FromSignature { readonly test: number; readonly offset: number; readonly count: number; readonly reading: Reading; readonly motor: number; readonly unsteady: number; readonly fallsTo: number; readonly moods: Readonly<Record<Mood, Moods>>; readonly ofFriction: Readonly<Record<Mood, Moods>>; readonly ids: readonly string[] }
 
 /**
  * The chances of every outcome of every test that is read from circuit and drive, for what is wrong. The circuit is
@@ -83,8 +91,9 @@ export class CircuitOutcomes {
         fromSignature.push({
           test: index, offset: width, count: ids.length, reading, ids,
           motor: Math.max(0, description.motors.findIndex((entry) => entry.id === place.motor)),
-          unsteady: ids.indexOf(unsteadyOutcome[reading.kind] ?? ''),
+          unsteady: ids.indexOf(unsteadyOutcome[reading.kind] ?? ''), fallsTo: ids.indexOf(flickersFrom[reading.kind] ?? ''),
           moods: reading.kind === 'motion' && reading.feed === 'track-rocked' ? rockedMoods : reading.kind.endsWith('ohms') ? meterMoods : runMoods,
+          ofFriction: reading.kind === 'current' ? frictionAmps : frictionMoods,
         })
       }
       width += ids.length
@@ -101,6 +110,8 @@ export class CircuitOutcomes {
     // readouts[mask]: those of the wavering ones whose bit is set are broken at that moment.
     const readouts = Array.from({ length: 1 << wavering.length }, (_, mask) => this.readout([...steady, ...wavering.filter((__, bit) => mask & (1 << bit))]))
     const { tests, placeOf, width } = this
+    // What is heavy at one place of a turn is so at every turn of every run.
+    const tightSpots = wavering.every(({ circuit }) => circuit.fault.drag !== undefined)
     // Most rows are asked for little that their first readout does not hold already.
     let [own, done, between]: [Float32Array | null, Uint8Array | null, Int32Array | null] = [null, null, null]
     const chances = (test: number): Float32Array => {
@@ -118,8 +129,8 @@ export class CircuitOutcomes {
       chances,
       betweenWords: (test) => {
         const place = placeOf[test] as number
-        if (place >= 0) return readAlike(readouts, place) ? (readouts[0] as Readout).between[place] as number : -1
-        if (readouts.length > 1) return -1
+        if (place >= 0 && readAlike(readouts, place)) return (readouts[0] as Readout).between[place] as number
+        if (place >= 0 ? !tightSpots || readouts.some(({ hangs }) => hangs[place] === 1) : readouts.length > 1) return -1
         between ??= new Int32Array(tests.length)
         if (between[test] === 0) between[test] = 2 + this.findBetween(test, chances(test))
         return (between[test] as number) - 2
@@ -166,8 +177,8 @@ export class CircuitOutcomes {
     const known = this.tests[test] as BenchTest
     const place = this.placeOf[test] as number
     if (place >= 0) {
-      const { offset, count, unsteady, moods } = this.fromSignature[place] as FromSignature
-      mixMoods(readouts.map((readout) => readout.chances), wavering.map(({ mood, circuit }) => (circuit.fault.drag === undefined ? moods : frictionMoods)[mood as Mood]), unsteady, row, offset, count, offset)
+      const { offset, count, unsteady, fallsTo, moods, ofFriction } = this.fromSignature[place] as FromSignature
+      mixMoods(readouts.map((readout) => readout.chances), wavering.map(({ mood, circuit }) => (circuit.fault.drag === undefined ? moods : ofFriction)[mood as Mood]), unsteady, fallsTo, row, offset, count, offset)
     } else if (known.test.reading.kind === 'component-ohms') this.fill(row, test, componentOhms(known, present))
     else if (known.test.reading.kind === 'wheel-continuity') this.fill(row, test, this.wheelContinuity(known, steady, wavering))
     else this.wheelsTurn(row, test, steady, wavering, readouts)
@@ -185,6 +196,7 @@ export class CircuitOutcomes {
     const signature = key === '' ? this.solver.healthy : this.solver.solve(present.map(({ circuit }) => circuit.fault))
     const chances = new Float32Array(this.width)
     const between = new Int32Array(this.fromSignature.length).fill(-1)
+    const hangs = new Uint8Array(this.fromSignature.length)
     const alike = Int32Array.from(this.fromSignature, ({ offset, reading, motor, ids }, place) => {
       const found = signatureChances(reading, signature, this.solver.healthy, motor)
       for (const [at, id] of ids.entries()) chances[offset + at] = found[id] ?? 0
@@ -192,11 +204,12 @@ export class CircuitOutcomes {
       const numbers = this.known[place] as Map<string, number>
       const number = numbers.get(words) ?? numbers.size
       numbers.set(words, number)
-      if (!hangsOnArmature(reading, signature) && ids.some((id) => (found[id] ?? 0) > 0 && (found[id] ?? 0) < 1)) between[place] = this.numberOf(words)
+      if (hangsOnArmature(reading, signature)) hangs[place] = 1
+      else if (ids.some((id) => (found[id] ?? 0) > 0 && (found[id] ?? 0) < 1)) between[place] = this.numberOf(words)
       return number
     })
     const turning = turningAsItStands(signature)
-    const readout = { turns: turning.some(Boolean), turning, wheelOhms: signature.wheelOhms, chances, alike, between }
+    const readout = { turns: turning.some(Boolean), turning, wheelOhms: signature.wheelOhms, chances, alike, between, hangs }
     this.readouts.set(key, readout)
     return readout
   }
@@ -219,7 +232,7 @@ export class CircuitOutcomes {
       const word = left === 0 ? 'none' : left < sound ? 'some' : 'all'
       return outcomes.map((id) => Number(id === word))
     })
-    mixMoods(seen, wavering.map(({ mood }) => runMoods[mood as Mood]), -1, row, offset, outcomes.length, 0)
+    mixMoods(seen, wavering.map(({ mood }) => turnMoods[mood as Mood]), -1, -1, row, offset, outcomes.length, 0)
   }
 
   /** Wheel by wheel: a film leaves some, a lead off leaves none of its side. */
@@ -251,7 +264,8 @@ export class CircuitOutcomes {
     const sides = this.readout(series).wheelOhms.get(first) ?? []
     if (open === 0 && sides.some((ohms, side) => ohms > 20 + 3 * (sound[side] ?? 0))) meet([0.1, 0.7, 0.2])
     for (const entry of wavering.filter((other) => !here(other))) if (openShare([...series, entry]) > open) meet([0.2, 0.4, 0.4])
-    return { all, some, none }
+    // Of a single shoe or wheel there are no some.
+    return place.components.length === 1 ? { all, none: some + none } : { all, some, none }
   }
 }
 

@@ -18,7 +18,8 @@ describe('what the circuit shows, solved once for all meters', () => {
     const { plus, minus } = description.rails
     const random = seededUniform(construction.length)
     const faulty = description.components.filter((component) => component.faults.length > 0)
-    const sound = operatingPoint(circuit, { switches }, { plus, minus, volts: 9, ohms: 0.1, limitAmps: 2 })
+    const supply = { plus, minus, ohms: 0.1, ...(description.power === 'ac' ? { volts: 14, limitAmps: 4 } : { volts: 9, limitAmps: 2 }) }
+    const sound = operatingPoint(circuit, { switches }, supply)
     let compared = 0
     for (let round = 0; round < 120; round++) {
       const states: Record<string, ComponentState> = {}
@@ -28,7 +29,7 @@ describe('what the circuit shows, solved once for all meters', () => {
         if (component && state && state !== 'intermittent') states[component.id] = state
       }
       const signature = solver.solve([{ states }])
-      const point = operatingPoint(circuit, { states, switches }, { plus, minus, volts: 9, ohms: 0.1, limitAmps: 2 })
+      const point = operatingPoint(circuit, { states, switches }, supply)
       expect(signature.runs.track?.limited).toBe(point.limited)
       if (!point.limited) {
         expect(signature.runs.track?.amps).toBeCloseTo(Math.abs(point.supplyAmps), 4)

@@ -61,8 +61,8 @@ export interface ElectricalFault {
   readonly decoderRunsOn?: readonly ('dc' | 'dcc')[]
 }
 
-const RUN_VOLTS = 9
-const LIMIT_AMPS = 2
+/** What runs an engine on the bench gives so much and gives way there: a DC supply, or the transformer of a three-rail machine. */
+const supplies: Readonly<Record<EngineDescription['power'], { readonly volts: number; readonly limitAmps: number }>> = { dc: { volts: 9, limitAmps: 2 }, dcc: { volts: 9, limitAmps: 2 }, ac: { volts: 14, limitAmps: 4 } }
 const SUPPLY_OHMS = 0.1
 const POOR_SUPPLY_OHMS = 120
 /** A programming track feeds so many volts and gives way at so many amperes; an answer is at least so many more (NMRA S-9.2.3). */
@@ -99,6 +99,7 @@ interface ConditionedMotor {
  */
 export class SignatureSolver {
   private readonly decoder: boolean
+  private readonly bench: { readonly volts: number; readonly limitAmps: number }
   private readonly assembled = new Map<string, Assembled>()
   private readonly ports: MeasuringPorts
   private readonly healthySpeed = new Map<Feed, readonly number[]>()
@@ -113,6 +114,7 @@ export class SignatureSolver {
    */
   constructor(private readonly description: EngineDescription, treadPlaces: ReadonlyArray<readonly string[]>) {
     this.decoder = hasDecoder(description)
+    this.bench = supplies[description.power]
     this.ports = measuringPorts(description, this.assemble([]).circuit, treadPlaces)
     this.healthy = this.solve([])
     this.soundKnown = true
@@ -229,7 +231,8 @@ export class SignatureSolver {
   private run(feed: Feed, { circuit, network }: Assembled, conductances: Float64Array, motors: readonly ConditionedMotor[], faults: readonly ElectricalFault[]): Run {
     const supply = this.ports.feeds.get(feed) as Port
     const outside = supply === this.ports.rails ? faults.find((fault) => fault.supply)?.supply : undefined
-    const source = outside === 'open' ? 0 : RUN_VOLTS
+    const { limitAmps } = this.bench
+    const source = outside === 'open' ? 0 : this.bench.volts
     const perAmp = network.potentials(supply.from, supply.to, 1)
     const connected = across(perAmp, supply) < UNJOINED_OHMS
     // Norton sources at the armatures; the supply with its own resistance closes the loop.
@@ -248,14 +251,14 @@ export class SignatureSolver {
     const ampsAt = (volts: number, emfs: readonly number[]): number => emfs.reduce((sum, emf, index) => sum + emf * (loopPerEmf[index] as number), volts * loop)
     let volts = source
     let balance = settleMotors(electric, response, volts)
-    const limited = Math.abs(ampsAt(volts, balance.backEmfs)) > LIMIT_AMPS
+    const limited = Math.abs(ampsAt(volts, balance.backEmfs)) > limitAmps
     if (limited) {
       // As far as the supply gives way; the last digits decide nothing here.
       let [low, high] = [0, 1]
       for (let step = 0; step < 10; step++) {
         const share = (low + high) / 2
         balance = settleMotors(electric, response, source * share)
-        if (Math.abs(ampsAt(source * share, balance.backEmfs)) > LIMIT_AMPS) high = share
+        if (Math.abs(ampsAt(source * share, balance.backEmfs)) > limitAmps) high = share
         else low = share
       }
       volts = source * low
@@ -275,7 +278,7 @@ export class SignatureSolver {
     const [terminals] = this.ports.terminals
     const turning = speeds.some((speed) => speed !== 0)
     const held = motors.map(({ electric, soundConductance, damage, port }) => caught(damage, {
-      volts: Math.abs(voltsPerVolt(port) * source), limitAmps: LIMIT_AMPS, siemens: soundConductance, backEmf: Math.abs(electric.backEmf), woundField: electric.field !== null, coulombTorque: electric.coulombTorque,
+      volts: Math.abs(voltsPerVolt(port) * source), limitAmps, siemens: soundConductance, backEmf: Math.abs(electric.backEmf), woundField: electric.field !== null, coulombTorque: electric.coulombTorque,
     }))
     const shares = judged.map((speed, index) => Math.abs(speed) / Math.max(1e-9, Math.abs(sound[index] ?? 0)))
     return {

@@ -3,8 +3,9 @@ import { describeConstruction } from '../knowledge/constructions'
 import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
 import { Belief } from './belief'
 import { CompiledEngine } from './compiled-engine'
+import { Diagnosis } from './diagnosis'
 import { HypothesisSpace } from './hypothesis-space'
-import { chancesAgain, holdsUnlisted, type EarlierLook } from './repeated-looks'
+import { chancesAgain, holdsUnlisted, KEEPS_ITS_WORD, type EarlierLook } from './repeated-looks'
 
 it('a column holds, for every test and outcome, what the chances of all outcomes hold; they add up to one', () => {
   const engine = new CompiledEngine(describeConstruction('tank-can'), diagnosisKnowledge)
@@ -62,16 +63,20 @@ describe('a figure between two words', () => {
         column.at(set)
         return product * (column.values[set] as number)
       }, 1)
-      // Whatever it is called is drawn once; each reader misreads for himself. What no row names is another matter.
+      // What no row names is another matter.
       if (holdsUnlisted(space, here)(set)) continue
       const count = 4
       const offset = engine.outcomes.offsets[run] as number
       const chances = here.row(set).chances(run).slice(offset, offset + count)
-      const together = chances.reduce((sum, chance, word) => sum + chance * looks.reduce((product, look) => {
+      // At each test the word is the figure's own, or called anew; two readers of one test read the same word.
+      const seenAt = (test: number, word: number): number => looks.filter((look) => look.test === test).reduce((product, look) => {
         const spread = engine.spreadOf(look.test, false)
         return product * ((word === look.outcome ? 1 - spread : 0) + spread / count)
-      }, 1), 0)
-      expect(chained).toBeCloseTo(together, 9)
+      }, 1)
+      const anew = (test: number): number => chances.reduce((sum, chance, word) => sum + chance * seenAt(test, word), 0)
+      const together = chances.reduce((sum, chance, word) => sum + chance * [run, wheels, pickups].reduce((product, test) => product * (KEEPS_ITS_WORD * seenAt(test, word) + (1 - KEEPS_ITS_WORD) * anew(test)), 1), 0)
+      // Chances of a row are kept in single precision.
+      expect(chained).toBeCloseTo(together, 8)
     }
     expect(met).toBeGreaterThan(20)
   })
@@ -82,9 +87,38 @@ describe('a figure between two words', () => {
     expect(dry(6)).toBeGreaterThan(0.95 * dry(1))
   })
 
+  it('is one where a tight spot stands in the way once a turn: there at every run, whatever feeds it', () => {
+    const { engine: open } = new Diagnosis(describeConstruction('tank-open'), diagnosisKnowledge)
+    const bent = new HypothesisSpace(open, [{ kind: 'confirmed', suspect: 'rods-bent@rods', state: 0 }])
+    const [track, terminals] = ['track-run', 'terminals-run'].map((id) => open.indexOfTest(id)) as [number, number]
+    const falters = open.indexOfOutcome(track, 'falters')
+    const chance = (test: number, before: readonly EarlierLook[]): number => bent.column(0, test, falters, before).at(0)
+    const faltered: EarlierLook = { test: track, state: 0, outcome: falters }
+    // Two thirds of such rods falter; these did.
+    expect(chance(track, [])).toBeLessThan(0.7)
+    expect(chance(track, [faltered])).toBeGreaterThan(0.95)
+    expect(chance(terminals, [faltered])).toBeGreaterThan(0.85)
+    expect(chance(terminals, [faltered])).toBeLessThan(chance(track, [faltered]))
+    // Seen three times there it is still one figure.
+    expect(chance(terminals, [faltered, faltered, faltered])).toBeLessThan(0.97)
+  })
+
   it('is not where a meter met the shorted coil of an armature that stood so: the next time it stands elsewhere', () => {
     const shorted = engine.variants.findIndex(({ suspect }) => engine.suspects[suspect]?.id === 'coil-shorted@motor.winding')
     expect(engine.circuitRow([shorted], 1).betweenWords(engine.indexOfTest('motor-ohms'))).toBe(-1)
     expect(engine.circuitRow([engine.variants.findIndex(({ suspect }) => engine.suspects[suspect]?.id === 'bearing-dry@motor')], 1).betweenWords(run)).toBeGreaterThanOrEqual(0)
   })
+})
+
+it('a needle flickers where contact comes and goes; at a tight spot it swings up, and never falls to nothing', () => {
+  const { engine } = new Diagnosis(describeConstruction('tank-open'), diagnosisKnowledge)
+  const current = engine.indexOfTest('track-current')
+  const chances = (suspect: string): Record<string, number> => Object.fromEntries((engine.tests[current]?.test.outcomes ?? []).map(({ id }, outcome) => [id, new HypothesisSpace(engine, [{ kind: 'confirmed', suspect, state: 0 }]).column(0, current, outcome).at(0)]))
+  expect(chances('treads-film@treads.frame-axles').flickers).toBeGreaterThan(0.3)
+  for (const suspect of ['rods-bent@rods', 'gear-split@mesh']) {
+    const { flickers, usual, high } = chances(suspect)
+    expect(flickers).toBeLessThan(0.02)
+    // As a damped needle shows it: the mean of a turn, and that is nearer to the usual.
+    expect(usual).toBeGreaterThan(high as number)
+  }
 })

@@ -11,9 +11,10 @@ const UNSTEADY_SEEN = 0.85
  * @param readings chances of the outcomes for every subset that is broken at the moment, by bit mask
  * @param moods of each thing that comes and goes
  * @param unsteady index of the outcome that says so; −1 where the test has none
+ * @param fallsTo index of the outcome it has to fall to for that; −1 where any change will do
  * @param out chances of the outcomes, filled from `offset`
  */
-export function mixMoods(readings: ReadonlyArray<ArrayLike<number>>, moods: readonly Moods[], unsteady: number, out: Float32Array, offset: number, count: number, from: number): void {
+export function mixMoods(readings: ReadonlyArray<ArrayLike<number>>, moods: readonly Moods[], unsteady: number, fallsTo: number, out: Float32Array, offset: number, count: number, from: number): void {
   const modes = 3 ** moods.length
   for (let mode = 0; mode < modes; mode++) {
     let weight = 1
@@ -30,14 +31,16 @@ export function mixMoods(readings: ReadonlyArray<ArrayLike<number>>, moods: read
     let reached = 0
     let first = -1
     let differs = false
+    let falls = fallsTo < 0
     for (let subset = wavers; ; subset = (subset - 1) & wavers) {
       const likeliest = likeliestOf(readings[broken | subset] as ArrayLike<number>, from, count)
+      if (likeliest === fallsTo) falls = true
       if (first < 0) first = likeliest
       else if (likeliest !== first) differs = true
       reached++
       if (subset === 0) break
     }
-    const seen = differs && unsteady >= 0 ? UNSTEADY_SEEN : 0
+    const seen = differs && falls && unsteady >= 0 ? UNSTEADY_SEEN : 0
     if (seen > 0) out[offset + unsteady] = (out[offset + unsteady] as number) + weight * seen
     const share = (weight * (1 - seen)) / reached
     for (let subset = wavers; ; subset = (subset - 1) & wavers) {

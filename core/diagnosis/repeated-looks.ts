@@ -6,6 +6,9 @@ const EXACT_BITS = 40
 /** Chances closer than this come from the same faults. */
 const SAME_SIGN = 1e-9
 
+/** Fed elsewhere, with a little more or less on the way, a figure between two words keeps its word so often, and is called anew otherwise: from memory. */
+export const KEEPS_ITS_WORD = 0.95
+
 /** An earlier time the same signs were looked for, or a figure of the same kind was read. */
 export interface EarlierLook {
   readonly test: number
@@ -88,27 +91,42 @@ function looking({ engine }: HypothesisSpace, here: AtState, test: number, befor
   const count = engine.tests[test]?.test.outcomes.length ?? 0
   const signs = engine.tests[test]?.test.reading.kind === 'signs'
   const present = new Int16Array(SET_SIZE + here.given.length)
-  const looks = before.map((look) => ({ ...look, present: new Int16Array(SET_SIZE + look.at.given.length) }))
-  const [now, then] = [new Float64Array(count), new Float64Array(count)]
+  const byTest = [...new Set([test, ...before.map((look) => look.test)])].map((made) => ({ made, looks: before.filter((look) => look.test === made).map((look) => ({ ...look, present: new Int16Array(SET_SIZE + look.at.given.length) })) }))
+  const [now, then, word, elsewhere] = [new Float64Array(count), new Float64Array(count), new Float64Array(count), new Float64Array(count)]
   return (set) => {
     const variants = here.presentIn(set, present)
     const spread = engine.trueChances(test, present, variants, here.row(set), now)
     const anything = engine.holdsUnlisted(present, variants)
-    for (let sign = 0; sign < count; sign++) out[sign] = now[sign] as number
-    for (const look of looks) {
-      const row = look.at.row(set)
-      const there = look.at.presentIn(set, look.present)
-      const misread = engine.trueChances(look.test, look.present, there, row, then)
-      // What no row names shows the same again at the same test; of another test it says nothing.
-      const same = anything ? look.test === test && engine.holdsUnlisted(look.present, there) : row.betweenWords(look.test) === here.row(set).betweenWords(test)
-      if (signs ? !alike(now, then) : !same) continue
-      for (let sign = 0; sign < count; sign++) out[sign] = (out[sign] as number) * ((sign === look.outcome ? 1 - misread : 0) + misread / count)
+    out.set(now)
+    elsewhere.fill(1)
+    for (const { made, looks } of byTest) {
+      // However often one looked there, it is one figure.
+      word.fill(1)
+      for (const look of looks) {
+        const row = look.at.row(set)
+        const there = look.at.presentIn(set, look.present)
+        const misread = engine.trueChances(made, look.present, there, row, then)
+        // What no row names shows the same again at the same test; of another test it says nothing.
+        const same = anything ? made === test && engine.holdsUnlisted(look.present, there) : row.betweenWords(made) === here.row(set).betweenWords(test)
+        if (signs ? !alike(now, then) : !same) continue
+        for (let sign = 0; sign < count; sign++) word[sign] = (word[sign] as number) * ((sign === look.outcome ? 1 - misread : 0) + misread / count)
+      }
+      if (made === test) for (let sign = 0; sign < count; sign++) out[sign] = (out[sign] as number) * (word[sign] as number)
+      else keep(elsewhere, word, now)
     }
+    if (byTest.length > 1) keep(out, elsewhere, now)
     let sum = 0
     for (let sign = 0; sign < count; sign++) sum += out[sign] as number
     for (let sign = 0; sign < count; sign++) out[sign] = (1 - spread) * ((out[sign] as number) / sum) + spread / count
     return out
   }
+}
+
+/** Weighs by what was seen of the word: it is the figure's own word, or one called anew. */
+function keep(weights: Float64Array, seen: Float64Array, chances: Float64Array): void {
+  let anew = 0
+  for (let sign = 0; sign < seen.length; sign++) anew += (1 - KEEPS_ITS_WORD) * (chances[sign] as number) * (seen[sign] as number)
+  for (let sign = 0; sign < seen.length; sign++) weights[sign] = (weights[sign] as number) * (KEEPS_ITS_WORD * (seen[sign] as number) + anew)
 }
 
 /** Whether a set has in it, in this state, what no row names. */

@@ -3,6 +3,8 @@ import type { Reading } from './knowledge-schema'
 
 /** Below this share of its speed a motor stands for all anyone can see. */
 const STANDING = 0.05
+/** Below this share it has so little to spare that where its armature stands decides whether it starts. */
+const HARDLY = 0.25
 export const OPEN_OHMS = 1e4
 
 export type Chances = Readonly<Record<string, number>>
@@ -39,7 +41,10 @@ export function signatureChances(reading: Reading, signature: Signature, sound: 
 /** Whether what is read hangs on where the armature happens to stand: then it is another matter the next time. */
 export function hangsOnArmature(reading: Reading, signature: Signature): boolean {
   switch (reading.kind) {
-    case 'motion': return (signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed]?.catches ?? 0) > 0
+    case 'motion': {
+      const run = signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed]
+      return run !== undefined && (run.catches > 0 || (run.speed >= STANDING && run.speed < HARDLY))
+    }
     case 'current': return (signature.runs[reading.feed]?.catches ?? 0) > 0
     case 'lamp': case 'motor-volts': return givingWay(signature.runs[reading.feed]) > 0
     case 'rail-ohms': case 'motor-ohms': return signature.shortedShare > 0
@@ -71,7 +76,7 @@ function motionOf(run: Run | undefined): Chances {
   if (!run) return { stands: 1 }
   if (run.limited && run.speed < 0.5) return { trips: 0.9, stands: 0.1 }
   if (run.speed < STANDING) return run.speeds.some((speed) => speed >= STANDING) ? { falters: 0.75, runs: 0.25 } : { stands: 1 }
-  if (run.speed < 0.25) return { falters: 0.6, stands: 0.4 }
+  if (run.speed < HARDLY) return { falters: 0.6, stands: 0.4 }
   if (run.speed < 0.6) return { falters: 0.6, runs: 0.4 }
   return run.speed < 0.8 ? { runs: 0.75, falters: 0.25 } : { runs: 1 }
 }
@@ -85,27 +90,35 @@ function currentOf(run: Run | undefined, sound: Run | undefined, resolutionAmps:
   if (run.amps < 1.5 * resolutionAmps) return { nothing: 0.5, usual: 0.5 }
   if (share < 0.1) return { usual: 0.55, nothing: 0.4, flickers: 0.05 }
   if (share < 0.5) return { usual: 0.9, nothing: 0.05, flickers: 0.05 }
-  return share > 1.5 ? { high: 0.7, usual: 0.3 } : { usual: 1 }
+  if (share > 1.6) return { high: 0.7, usual: 0.3 }
+  return share > 1.3 ? { high: 0.2, usual: 0.8 } : { usual: 1 }
 }
 
 function lampOf(power: number): Chances {
-  return power > 0.5 ? { bright: 1 } : power > 0.03 ? { dim: 1 } : { dark: 1 }
+  if (power > 0.7) return { bright: 1 }
+  if (power > 0.35) return { bright: 0.5, dim: 0.5 }
+  return power > 0.05 ? { dim: 1 } : power > 0.02 ? { dim: 0.5, dark: 0.5 } : { dark: 1 }
 }
 
 function voltsOf(share: number): Chances {
-  return share > 0.8 ? { full: 1 } : share > 0.08 ? { low: 1 } : { none: 1 }
+  if (share < 0.12) return share < 0.05 ? { none: 1 } : { none: 0.5, low: 0.5 }
+  // A quarter less is not yet much less to everybody.
+  return share > 0.85 ? { full: 1 } : share > 0.6 ? { full: 0.5, low: 0.5 } : { low: 1 }
 }
 
 function railOhmsOf(found: number, sound: number): Chances {
   if (found > Math.max(OPEN_OHMS, 100 * sound)) return { open: 1 }
   const share = found / Math.max(1e-9, sound)
-  return share < 0.5 ? { low: 1 } : share > 3 ? { open: 0.5, usual: 0.5 } : { usual: 1 }
+  if (share < 0.35) return { low: 1 }
+  return share < 0.65 ? { low: 0.5, usual: 0.5 } : share > 3 ? { open: 0.5, usual: 0.5 } : { usual: 1 }
 }
 
 function motorOhmsOf(found: number, sound: number): Chances {
   if (found > OPEN_OHMS) return { open: 1 }
   const share = found / Math.max(1e-9, sound)
-  return share < 0.6 ? { low: 1 } : share > 1.25 ? { high: 1 } : share > 1.12 ? { high: 0.5, usual: 0.5 } : { usual: 1 }
+  if (share > 30 && found > 0.3 * OPEN_OHMS) return { open: 0.5, high: 0.5 }
+  if (share < 0.5) return { low: 1 }
+  return share < 0.75 ? { low: 0.5, usual: 0.5 } : share > 1.25 ? { high: 1 } : share > 1.12 ? { high: 0.5, usual: 0.5 } : { usual: 1 }
 }
 
 function programmingOf(found: Programming | null, reads: Extract<Reading, { kind: 'programming' }>['reads']): Chances {
