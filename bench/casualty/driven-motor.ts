@@ -4,6 +4,7 @@ import { CommutatedMotor } from './commutated-motor'
 import type { CasualtyFault } from './faults'
 import { GearedLoad } from './geared-load'
 import type { Port } from './surroundings'
+import { woundField } from './wound-field'
 
 /** Of the drag and the inertia at the motor, what belongs to the motor itself; the rest to the train. From memory. */
 const MOTOR_DRAG_SHARE = 0.4
@@ -53,10 +54,10 @@ export class DrivenMotor {
       brushShift: of('brush-shift')?.radians ?? 0, openCoil: of('open-coil')?.coil ?? null, shortedCoil: of('shorted-coil')?.coil ?? null, bridge: bridge ? { gap: bridge.gap, ohms: bridge.ohms } : null,
     })
     this.strength = turnedMagnet * (of('magnet')?.strength ?? 1)
-    this.fieldTimes = series ? fieldTimesOf(motor, description, faults) : 0
-    const shunted = series && shorted(motor, description, faults)
-    this.fieldOhms = series && !shunted ? (ohmsOf(motor.field ?? '') ?? 0) * Math.max(1, this.fieldTimes) : 0
-    this.fieldHenry = series && !shunted ? SERIES_FIELD_HENRY : 0
+    const field = series ? woundField(motor, description, faults) : { times: 0, ohms: 0, shorted: false }
+    this.fieldTimes = field.times
+    this.fieldOhms = field.ohms
+    this.fieldHenry = series && !field.shorted ? SERIES_FIELD_HENRY : 0
     const inertia = series ? SERIES_INERTIA : (RUN_UP_SECONDS * motor.backEmf ** 2) / ohms
     const grease = of('hard-grease')?.factor ?? 1
     const ownCoulomb = motor.coulombTorque * MOTOR_DRAG_SHARE * (of('dry-bearing')?.factor ?? 1)
@@ -119,26 +120,4 @@ export class DrivenMotor {
     }
     return drag
   }
-}
-
-/** Components of the fields that lie side by side with a motor's own, its own among them. */
-function besideField(motor: Motor, description: EngineDescription): readonly string[] {
-  const own = description.components.find(({ id }) => id === motor.field)
-  return description.components.filter(({ kind, from, to }) => own && kind === own.kind && from === own.from && to === own.to).map(({ id }) => id)
-}
-
-function inState(faults: readonly CasualtyFault[], component: string, state: 'open' | 'shorted'): boolean {
-  return faults.some((fault) => fault.kind === 'component' && fault.component === component && fault.state === state)
-}
-
-/** One short circuit takes the current from every field beside it. */
-function shorted(motor: Motor, description: EngineDescription, faults: readonly CasualtyFault[]): boolean {
-  return besideField(motor, description).some((id) => inState(faults, id, 'shorted'))
-}
-
-/** Where fields lie side by side and one is open, the others carry its current too; its own poles carry none. Motors are taken to draw alike. */
-function fieldTimesOf(motor: Motor, description: EngineDescription, faults: readonly CasualtyFault[]): number {
-  if (shorted(motor, description, faults) || inState(faults, motor.field ?? '', 'open')) return 0
-  const fields = besideField(motor, description)
-  return fields.length / fields.filter((id) => !inState(faults, id, 'open')).length
 }

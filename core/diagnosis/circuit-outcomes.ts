@@ -45,7 +45,7 @@ export interface CircuitRow {
   /** Chances of all outcomes of all tests, where `CircuitOutcomes.offsets` says; those of this test are filled in. */
   chances(test: number): Float32Array
   /**
-   * Where the figure lies between two words, and neither what comes and goes nor where the armature stands has a part in it: a number that stands
+   * Where the figure lies between two words, and neither a contact that comes and goes nor where the armature stands has a part in it: a number that stands
    * for these words with these chances, in any test and any row. Whoever reads it again calls it the same again.
    * −1 where only one word is possible, or the figure itself changes.
    */

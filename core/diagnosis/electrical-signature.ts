@@ -8,6 +8,7 @@ import { settleMotors, type ElectricMotor, type SourceResponse } from '../engine
 import { runningPositions } from '../engine/pickup-map'
 import { refitted } from '../engine/refit'
 import { ArmatureDamages, caught } from './armature-damage'
+import { POOR_SUPPLY_OHMS, supplies, SUPPLY_OHMS, type BenchSupply } from './bench-supply'
 import { measuringPorts, type Feed, type MeasuringPorts, type Port } from './measuring-ports'
 
 /** What a run shows, as the machine would show it to a meter. */
@@ -61,10 +62,6 @@ export interface ElectricalFault {
   readonly decoderRunsOn?: readonly ('dc' | 'dcc')[]
 }
 
-/** What runs an engine on the bench gives so much and gives way there: a DC supply, or the transformer of a three-rail machine. */
-const supplies: Readonly<Record<EngineDescription['power'], { readonly volts: number; readonly limitAmps: number }>> = { dc: { volts: 9, limitAmps: 2 }, dcc: { volts: 9, limitAmps: 2 }, ac: { volts: 14, limitAmps: 4 } }
-const SUPPLY_OHMS = 0.1
-const POOR_SUPPLY_OHMS = 120
 /** A programming track feeds so many volts and gives way at so many amperes; an answer is at least so many more (NMRA S-9.2.3). */
 const PROGRAMMING_VOLTS = 12
 const PROGRAMMING_LIMIT_AMPS = 0.25
@@ -99,7 +96,7 @@ interface ConditionedMotor {
  */
 export class SignatureSolver {
   private readonly decoder: boolean
-  private readonly bench: { readonly volts: number; readonly limitAmps: number }
+  private readonly bench: BenchSupply
   private readonly assembled = new Map<string, Assembled>()
   private readonly ports: MeasuringPorts
   private readonly healthySpeed = new Map<Feed, readonly number[]>()
