@@ -280,15 +280,19 @@ describe('an AC machine', () => {
 
   it('with one of two fields open stands at that motor alone; a field shorted takes the current from both', () => {
     const twin = describeConstruction('three-rail-twin')
-    const run = (faults: Parameters<typeof casualty>[0]): { readonly turning: readonly boolean[]; readonly amps: number } => {
+    const run = (faults: Parameters<typeof casualty>[0]): { readonly turning: readonly boolean[]; readonly speed: number; readonly amps: number } => {
       const machine = casualty(faults, twin)
       machine.apply(track(14, twin, { hertz: 50 }))
       machine.run(0.5)
       let amps = 0
       for (let count = 0; count < 100; count++) amps += Math.abs(machine.run(1e-3).supplyAmps) / 100
-      return { turning: machine.now.radPerSecond.map((speed) => Math.abs(speed) > 50), amps }
+      return { turning: machine.now.radPerSecond.map((speed) => Math.abs(speed) > 50), speed: Math.abs(machine.now.radPerSecond[0] ?? 0), amps }
     }
     const sound = run([])
+    // The other motor off, half of this one's current goes round the other poles: a weaker field turns it faster.
+    const alone = run([{ kind: 'component', component: 'motor-rear.armature-lead', state: 'open' }])
+    expect(alone.turning).toEqual([true, false])
+    expect(alone.speed).toBeGreaterThan(1.1 * sound.speed)
     const open = run([{ kind: 'component', component: 'motor-front.field', state: 'open' }])
     const shorted = run([{ kind: 'component', component: 'motor-front.field', state: 'shorted' }])
     expect([sound.turning, open.turning, shorted.turning]).toEqual([[true, true], [false, true], [false, false]])

@@ -11,8 +11,8 @@ export interface WoundField {
 }
 
 /**
- * Fields of several motors may lie side by side: where one is open the others carry its current too and its own poles
- * carry none, and a short circuit at one takes the current from all. Motors are taken to draw alike.
+ * Fields of several motors may lie side by side, and what all armatures draw together divides among those that are
+ * whole; a short circuit at one takes the current from all. Motors that are not cut off are taken to draw alike.
  *
  * @param motor with a field wound in series
  * @param faults of the whole engine
@@ -23,6 +23,8 @@ export function woundField(motor: Motor, description: EngineDescription, faults:
   const inState = (component: string, state: 'open' | 'shorted'): boolean => faults.some((fault) => fault.kind === 'component' && fault.component === component && fault.state === state)
   if (beside.some((id) => inState(id, 'shorted'))) return { times: 0, ohms: 0, shorted: true }
   const carrying = beside.filter((id) => !inState(id, 'open')).length
-  const share = beside.length / Math.max(1, carrying)
+  const cutOff = ({ id, armature, feeds }: Motor): boolean => description.components.some((component) => ([armature, feeds.plus, feeds.minus].includes(component.id) || (component.kind === 'brush' && component.id.startsWith(`${id}.`))) && inState(component.id, 'open'))
+  const drawing = description.motors.filter((other) => other.field !== null && beside.includes(other.field) && !cutOff(other)).length
+  const share = Math.max(1, drawing) / Math.max(1, carrying)
   return { times: own && inState(own.id, 'open') ? 0 : share, ohms: (own?.ohms ?? 0) * share, shorted: false }
 }
