@@ -65,6 +65,7 @@ const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: 
     await page.getByRole('article', { name: /^Next test: Run it on the track/ }).getByRole('button', { name: 'Stands' }).click({ timeout: 30_000 })
     await page.getByRole('article', { name: /^(?!Next test: Run it on the track)/ }).waitFor({ timeout: 30_000 })
     await page.getByRole('region', { name: 'Suspects' }).waitFor({ timeout: 30_000 })
+    await page.mouse.move(0, 0)
   } },
 ]
 

@@ -22,9 +22,9 @@ const shown = computed(() => inOrder.flatMap((area) => props.areas.filter((entry
 </template>
 
 <style scoped>
-.chain { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fit, minmax(92px, 1fr)); gap: 8px 2px; }
+.chain { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fit, minmax(106px, 1fr)); gap: 8px 2px; }
 .chain li { display: grid; grid-template-rows: 1fr auto auto; gap: 1px; min-width: 0; }
-.words { font-size: 0.92rem; color: var(--soft); align-self: end; }
+.words { font-size: 0.92rem; color: var(--soft); align-self: end; padding-right: 8px; }
 .figure { font-size: 1.15rem; font-weight: 650; }
 .bar { height: 7px; background: var(--sunk); } .bar i { display: block; height: 100%; background: var(--steel); }
 .high .bar i { background: var(--red); } .middle .bar i { background: var(--amber); }
