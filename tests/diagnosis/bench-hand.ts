@@ -7,7 +7,7 @@ import { runningPositions } from '../../core/engine/pickup-map'
 import { operatingPoint } from '../../core/engine/operating-point'
 import type { BenchTest } from '../../core/diagnosis/bench-tests'
 import { appearances } from './appearances'
-import { VOLTS, TrialRuns, type RunRecord } from './trial-runs'
+import { OPEN_OHMS, TrialRuns, VOLTS, type RunRecord } from './trial-runs'
 import type { TrueFault } from './true-faults'
 
 /** A programming track feeds so much and gives way there; the answer is a pulse through the motor (NMRA S-9.2.3). */
@@ -206,7 +206,7 @@ export class BenchHand {
     const { value: ofCircuit, jumps } = this.steady((states) => ohmsBetween(circuit, { states }, plus, minus))
     const value = ofCircuit * this.windingTimes()
     if (jumps) return 'jumps'
-    return value > 1e4 ? 'open' : value < 0.5 * sound ? 'low' : 'usual'
+    return value > OPEN_OHMS ? 'open' : value < 0.5 * sound ? 'low' : 'usual'
   }
 
   private get armatureDamaged(): boolean {
@@ -234,7 +234,7 @@ export class BenchHand {
     const sound = ohmsBetween(circuit, { states: off }, plus, minus)
     const { value } = this.steady((states) => ohmsBetween(circuit, { states: { ...off, ...states } }, plus, minus))
     const share = (value * this.windingTimes()) / sound
-    return value > 1e4 ? 'open' : share > 1.2 ? 'high' : share < 0.6 ? 'low' : 'usual'
+    return value > OPEN_OHMS ? 'open' : share > 1.2 ? 'high' : share < 0.6 ? 'low' : 'usual'
   }
 
   /** Every wheel, roller or shoe of a place to the lead it feeds; what leads nowhere by its make is left out. */
@@ -242,13 +242,11 @@ export class BenchHand {
     const { description } = this
     const circuit = new Circuit(description)
     const off = offTheTrack(description)
-    const [motor] = description.motors
-    const lead = (pole: 'plus' | 'minus'): string | undefined => this.runs.decoded ? `decoder.in-${pole}` : description.components.find((component) => component.id === motor?.feeds[pole])?.from
     const results = treads.flatMap((id): boolean[] => {
       const tread = description.components.find((component) => component.id === id)
       const pole = tread && this.runs.poles.get(tread.to)
-      const end = pole && lead(pole)
-      if (!tread || !end || tread.faults.length === 0 || ohmsBetween(circuit, { states: off }, tread.to, end) > 1e4) return []
+      const end = pole && this.runs.leads[pole]
+      if (!tread || !end || tread.faults.length === 0 || ohmsBetween(circuit, { states: off }, tread.to, end) > OPEN_OHMS) return []
       const states = this.momentStates()
       // The probe stands on the film; now and then it scratches through.
       const filmed = (states[id] === 'open' || states[id] === 'high-resistance') && this.random.next() < 0.75

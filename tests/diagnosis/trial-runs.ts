@@ -2,6 +2,7 @@ import { Casualty } from '../../bench/casualty/casualty'
 import type { CasualtyFault } from '../../bench/casualty/faults'
 import { Circuit, offTheTrack, ohmsBetween } from '../../core/engine/circuit'
 import type { EngineDescription } from '../../core/engine/description-schema'
+import { polesOf, type Pole } from '../../core/engine/poles'
 import type { TrueFault } from './true-faults'
 
 /** What a run looked like. */
@@ -32,12 +33,14 @@ const PERIOD = 5
 const SETTLE_SECONDS = 0.25
 const RUN_SECONDS = 1.6
 /** From here on a meter shows nothing. */
-const OPEN_OHMS = 1e4
+export const OPEN_OHMS = 1e4
 
 /** Runs of a simulated engine, one after the other, each with a seed of its own: what is fed where, and what came of it. */
 export class TrialRuns {
   /** To which pole of the motor each point of the circuit leads, through what always conducts. */
-  readonly poles: ReadonlyMap<string, 'plus' | 'minus'>
+  readonly poles: ReadonlyMap<string, Pole>
+  /** Where the motor's leads begin; behind a decoder, its own rail leads. */
+  readonly leads: Readonly<Record<Pole, string>>
   private readonly feeds: ReturnType<typeof feedsOf>
   private count = 0
   private readonly healthy = new Map<string, RunRecord>()
@@ -49,7 +52,10 @@ export class TrialRuns {
    */
   constructor(private readonly description: EngineDescription, private readonly bare: EngineDescription, private readonly seed: number) {
     this.poles = polesOf(description)
-    this.feeds = feedsOf(description, this.decoded, this.poles)
+    const [motor] = description.motors
+    const begin = (pole: Pole): string => (this.decoded ? `decoder.in-${pole}` : description.components.find(({ id }) => id === motor?.feeds[pole])?.from ?? '')
+    this.leads = { plus: begin('plus'), minus: begin('minus') }
+    this.feeds = feedsOf(description, this.leads, this.poles)
   }
 
   get decoded(): boolean {
@@ -111,14 +117,13 @@ export class TrialRuns {
 }
 
 /** By feed: the nodes of both clips. */
-function feedsOf(description: EngineDescription, decoded: boolean, poles: ReadonlyMap<string, 'plus' | 'minus'>): Readonly<Record<string, readonly [string | undefined, string | undefined]>> {
+function feedsOf(description: EngineDescription, leads: Readonly<Record<Pole, string>>, poles: ReadonlyMap<string, Pole>): Readonly<Record<string, readonly [string | undefined, string | undefined]>> {
   const [motor] = description.motors
   const component = (id: string | undefined) => description.components.find((entry) => entry.id === id)
-  const at = (stage: string, pole: 'plus' | 'minus') => description.nodes.filter((node) => node.stage === stage && poles.get(node.id) === pole)
+  const at = (stage: string, pole: Pole) => description.nodes.filter((node) => node.stage === stage && poles.get(node.id) === pole)
   // On a wheel that leads to the motor: others of its side may be insulated from everything but the rail.
   const circuit = new Circuit(description)
-  const lead = (pole: 'plus' | 'minus'): string => (decoded ? `decoder.in-${pole}` : component(motor?.feeds[pole])?.from ?? '')
-  const carrying = (pole: 'plus' | 'minus'): string | undefined => at('tread', pole).find(({ id }) => ohmsBetween(circuit, { states: offTheTrack(description) }, id, lead(pole)) < OPEN_OHMS)?.id
+  const carrying = (pole: Pole): string | undefined => at('tread', pole).find(({ id }) => ohmsBetween(circuit, { states: offTheTrack(description) }, id, leads[pole]) < OPEN_OHMS)?.id
   return {
     wheels: [carrying('plus'), carrying('minus')], pickups: [at('pickup', 'plus')[0]?.id, at('pickup', 'minus')[0]?.id],
     'motor-leads': [component(motor?.feeds.plus)?.from, component(motor?.feeds.minus)?.from], terminals: [component(motor?.feeds.plus)?.to, component(motor?.feeds.minus)?.to],
@@ -128,23 +133,4 @@ function feedsOf(description: EngineDescription, decoded: boolean, poles: Readon
 
 function mean(list: readonly number[]): number {
   return list.reduce((sum, value) => sum + value, 0) / list.length
-}
-
-function polesOf(description: EngineDescription): Map<string, 'plus' | 'minus'> {
-  const poles = new Map<string, 'plus' | 'minus'>()
-  const spread = (start: string, pole: 'plus' | 'minus'): void => {
-    const queue = [start]
-    for (let node = queue.pop(); node !== undefined; node = queue.pop()) {
-      if (poles.has(node)) continue
-      poles.set(node, pole)
-      for (const { kind, from, to, ohms } of description.components) {
-        if (ohms === null || !['contact', 'conductor', 'choke'].includes(kind)) continue
-        if (from === node) queue.push(to)
-        if (to === node) queue.push(from)
-      }
-    }
-  }
-  spread(description.rails.plus, 'plus')
-  spread(description.rails.minus, 'minus')
-  return poles
 }
