@@ -14,7 +14,8 @@ import type { TrueFault } from './true-faults'
 const PROGRAMMING_VOLTS = 12
 const PROGRAMMING_LIMIT_AMPS = 0.25
 const ANSWER_AMPS = 0.06
-/** Above this share of a sound engine's volts there are as many as there should be. */
+/** Below this share of a sound engine's volts there are none to speak of; above the other as many as there should be. */
+const NOTHING_SHARE = 0.08
 const FULL_SHARE = 0.8
 /** Below this share of its speed a motor stands, for all one sees. */
 const STANDS = 0.04
@@ -152,7 +153,8 @@ export class BenchHand {
     // The circuit below knows nothing of single coils: what one takes from the armature, by the supply giving way or in a field before it, it takes from the voltmeter too.
     if (this.armatureDamaged) {
       const run = this.record('track', false)
-      if (run.deadShare < 0.5 && run.armatureVolts < FULL_SHARE * this.runs.sound('track').armatureVolts) return 'low'
+      const share = run.armatureVolts / this.runs.sound('track').armatureVolts
+      if (run.deadShare < 0.5 && share > NOTHING_SHARE && share < FULL_SHARE) return 'low'
     }
     const circuit = new Circuit(this.description)
     const [plus, minus] = this.runs.clips('terminals')
@@ -164,7 +166,7 @@ export class BenchHand {
     const shares = Array.from({ length: 10 }, () => read(this.momentStates()) / sound)
     const [low, high] = [Math.min(...shares), Math.max(...shares)]
     if (high - low > 0.3) return 'jumps'
-    return low > FULL_SHARE ? 'full' : high > 0.08 ? 'low' : 'none'
+    return low > FULL_SHARE ? 'full' : high > NOTHING_SHARE ? 'low' : 'none'
   }
 
   /** Asked on the programming track. */
