@@ -58,21 +58,34 @@ export interface StandingStart {
   readonly coulombTorque: number
 }
 
+/** How a damaged armature starts. */
+export interface Starting {
+  /** Share of its starts at which it stands where it has no pull to speak of: another matter every time. */
+  readonly share: number
+  /** Chance that what holds this machine at rest is more than its pull elsewhere: then it is so at every start. */
+  readonly sticking: number
+  /** The supply gives way where it is caught. */
+  readonly trips: boolean
+}
+
 /**
  * How often a damaged armature is caught where it has no torque to speak of: at so many of its starts, or wherever it
  * starts where the supply gives way at one stretch of the turn and what is left does not turn it.
  */
-export function caught({ stretches }: DamagedArmature, start: StandingStart): { readonly share: number; readonly trips: boolean } {
-  let [still, givingWay] = [0, 0]
+export function caught({ stretches }: DamagedArmature, start: StandingStart): Starting {
+  let [held, pulled, givingWay] = [0, 0, 0]
   for (const { conductanceTimes, torqueTimes } of stretches) {
     const siemens = start.siemens * conductanceTimes
     const volts = Math.min(start.volts, start.limitAmps / siemens)
     const flux = start.woundField ? start.backEmf * volts * siemens : start.backEmf
     const times = (torqueTimes * start.siemens * volts * flux) / Math.max(start.coulombTorque, NO_FRICTION)
     const holds = Math.min(1, Math.max(0, (MOST_BREAKAWAY_TIMES - times) / (MOST_BREAKAWAY_TIMES - 1)))
-    still += holds
+    held += holds
+    if (holds < 1) pulled++
     if (volts < start.volts) givingWay = Math.max(givingWay, holds)
   }
-  const share = still / Math.max(1, stretches.length)
-  return givingWay > 0 ? { share: Math.max(share, HELD_CHANCE * givingWay), trips: true } : { share, trips: false }
+  const count = Math.max(1, stretches.length)
+  if (givingWay > 0) return { share: Math.max(held / count, HELD_CHANCE * givingWay), sticking: 0, trips: true }
+  const never = Math.max(0, stretches.length - pulled)
+  return { share: never / count, sticking: pulled === 0 ? 0 : (held - never) / pulled, trips: false }
 }

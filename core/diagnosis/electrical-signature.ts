@@ -24,6 +24,8 @@ export interface Run {
   readonly motorVolts: number
   /** Share of the starts at which a motor stands where its armature has no pull, and whether the supply gives way then. */
   readonly catches: number
+  /** Chance that friction at rest holds such a motor at every other start as well. */
+  readonly sticks: number
   readonly caughtTrips: boolean
   /** Power of the first lamp against a sound engine's. */
   readonly lamp: number
@@ -282,6 +284,7 @@ export class SignatureSolver {
       amps: Math.abs(ampsAt(volts, balance.backEmfs)), limited, speeds: shares,
       speed: shares.length === 0 ? 0 : Math.min(...shares),
       catches: turning ? Math.max(0, ...held.map(({ share }) => share)) : 0,
+      sticks: turning ? Math.max(0, ...held.map(({ sticking }) => sticking)) : 0,
       caughtTrips: held.some(({ trips }) => trips),
       way: (speeds[0] ?? 0) * (sound[0] ?? 0) < 0 ? -1 : 1,
       motorVolts: terminals ? connected ? Math.abs(voltsAt(terminals)) : joins(network, terminals, supply) ? source : 0 : 0,

@@ -87,6 +87,17 @@ describe('a figure between two words', () => {
     expect(dry(6)).toBeGreaterThan(0.95 * dry(1))
   })
 
+  it('is one where a weak armature may or may not overcome what holds it at rest: it did so once and will again', () => {
+    const { engine: open } = new Diagnosis(describeConstruction('open-frame'), diagnosisKnowledge)
+    const coil = new HypothesisSpace(open, [{ kind: 'confirmed', suspect: 'coil-open@motor.winding', state: 0 }])
+    const track = open.indexOfTest('track-run')
+    const [runs, stands] = ['runs', 'stands'].map((outcome) => open.indexOfOutcome(track, outcome)) as [number, number]
+    const chance = (outcome: number, before: readonly EarlierLook[]): number => coil.column(0, track, outcome, before).at(0)
+    expect(chance(stands, [])).toBeGreaterThan(0.2)
+    expect(chance(runs, [{ test: track, state: 0, outcome: runs }])).toBeGreaterThan(0.9)
+    expect(chance(stands, [{ test: track, state: 0, outcome: stands }])).toBeGreaterThan(0.9)
+  })
+
   it('is one where a tight spot stands in the way once a turn: there at every run, whatever feeds it', () => {
     const { engine: open } = new Diagnosis(describeConstruction('tank-open'), diagnosisKnowledge)
     const bent = new HypothesisSpace(open, [{ kind: 'confirmed', suspect: 'rods-bent@rods', state: 0 }])

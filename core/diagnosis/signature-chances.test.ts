@@ -3,7 +3,7 @@ import type { Run, Signature } from './electrical-signature'
 import type { Reading } from './knowledge-schema'
 import { hangsOnArmature, signatureChances } from './signature-chances'
 
-const soundRun: Run = { amps: 0.2, limited: false, speed: 1, speeds: [1], way: 1, motorVolts: 9, catches: 0, caughtTrips: false, lamp: 1 }
+const soundRun: Run = { amps: 0.2, limited: false, speed: 1, speeds: [1], way: 1, motorVolts: 9, catches: 0, sticks: 0, caughtTrips: false, lamp: 1 }
 const sound: Signature = { runs: { track: soundRun }, railOhms: 30, motorOhms: [20], wheelOhms: new Map(), programming: null, shortedShare: 0 }
 const withRun = (change: Partial<Run>): Signature => ({ ...sound, runs: { track: { ...soundRun, ...change } } })
 

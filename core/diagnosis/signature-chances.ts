@@ -22,11 +22,11 @@ export function signatureChances(reading: Reading, signature: Signature, sound: 
   switch (reading.kind) {
     case 'motion': {
       const run = signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed]
-      return shared(motionOf(run), run?.catches ?? 0, run?.caughtTrips ? 'trips' : 'stands')
+      return shared(shared(motionOf(run), run?.sticks ?? 0, 'stands'), run?.catches ?? 0, run?.caughtTrips ? 'trips' : 'stands')
     }
     case 'current': {
       const run = signature.runs[reading.feed]
-      return shared(currentOf(run, sound.runs[reading.feed], reading.resolutionAmps), run?.catches ?? 0, 'high')
+      return shared(shared(currentOf(run, sound.runs[reading.feed], reading.resolutionAmps), run?.sticks ?? 0, 'high'), run?.catches ?? 0, 'high')
     }
     case 'direction': return (signature.runs[reading.feed]?.way ?? 1) < 0 ? { wrong: 1 } : { right: 1 }
     case 'lamp': return shared(lampOf(signature.runs[reading.feed]?.lamp ?? 0), givingWay(signature.runs[reading.feed]), 'dim')
