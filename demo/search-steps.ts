@@ -25,7 +25,7 @@ export function searchKey(engine: string, daysAgo?: number): string {
 /** Three engines in mid-search, one whose search is done, and some of the years before. */
 export const demoSearches: readonly DemoSearch[] = [
   {
-    engine: 'salt-204', construction: 'side-brush-bogie', power: 'dc', circumstances: ['damp-store', 'idle-ten-years'],
+    engine: 'salt-204', construction: 'side-brush-bogie', power: 'dc', circumstances: ['complained-of', 'damp-store', 'idle-ten-years'],
     steps: [
       ['saw', 'track-run', 'stands'], ['saw', 'track-current', 'nothing'], ['saw', 'track-rocked', 'falters'], ['saw', 'pickups-run', 'runs'], ['saw', 'treads-look@treads.motor-bogie', 'dull'],
       ['saw', 'leads-tug', 'off'], ['confirmed', 'lead-strand@leads.lead.trailing'], ['repaired', 'lead-strand@leads.lead.trailing'],
@@ -35,9 +35,9 @@ export const demoSearches: readonly DemoSearch[] = [
       ['saw', 'track-run', 'runs'], ['saw', 'track-rocked', 'runs'], ['saw', 'both-ways', 'alike'], ['saw', 'noise', 'quiet'], ['saw', 'start-anywhere', 'anywhere'], ['saw', 'haul', 'usual'],
     ],
   },
-  { engine: 'vale-411', construction: 'tender-pickup', power: 'dc', circumstances: ['attic-store', 'idle-ten-years', 'old'], steps: [['saw', 'track-run', 'stands'], ['saw', 'track-current', 'flickers'], ['saw', 'track-rocked', 'falters'], ['saw', 'treads-look@treads.tender-axles', 'black'], ['could-not', 'pickups-run']] },
-  { engine: 'fjell-90', construction: 'articulated', power: 'dc', circumstances: ['damp-store'], steps: [['saw', 'other-engine', 'runs'], ['saw', 'lamp-on-track', 'bright'], ['saw', 'track-run', 'falters'], ['saw', 'motor-volts', 'low']] },
-  { engine: 'glen-15', construction: 'axle-cup', power: 'dcc', circumstances: ['lubricated-freely'], steps: [['saw', 'dcc-run', 'runs'], ['saw', 'sound-restarts', 'often'], ['saw', 'stop-pattern', 'same-place'], ['saw', 'contacts-look@axle-contacts.driven-bogie', 'green']] },
+  { engine: 'vale-411', construction: 'tender-pickup', power: 'dc', circumstances: ['complained-of', 'attic-store', 'idle-ten-years', 'old'], steps: [['saw', 'track-run', 'stands'], ['saw', 'track-current', 'flickers'], ['saw', 'track-rocked', 'falters'], ['saw', 'treads-look@treads.tender-axles', 'black'], ['could-not', 'pickups-run']] },
+  { engine: 'fjell-90', construction: 'articulated', power: 'dc', circumstances: ['complained-of', 'damp-store'], steps: [['saw', 'other-engine', 'runs'], ['saw', 'lamp-on-track', 'bright'], ['saw', 'track-run', 'falters'], ['saw', 'motor-volts', 'low']] },
+  { engine: 'glen-15', construction: 'axle-cup', power: 'dcc', circumstances: ['complained-of', 'lubricated-freely'], steps: [['saw', 'dcc-run', 'runs'], ['saw', 'sound-restarts', 'often'], ['saw', 'stop-pattern', 'same-place'], ['saw', 'contacts-look@axle-contacts.driven-bogie', 'green']] },
   earlier('orrin-12', 48, 'tank-open', ['unknown-past'], [['saw', 'track-run', 'stands'], ['saw', 'track-current', 'nothing'], ['saw', 'leads-run', 'stands'], ['saw', 'brushes-look', 'stuck'], ['confirmed', 'brush-stuck-off@motor.brushes'], ['repaired', 'brush-stuck-off@motor.brushes'], ['saw', 'track-run', 'runs']]),
   earlier('orrin-7', 371, 'tank-open', ['lubricated-freely'], [['saw', 'track-run', 'falters'], ['saw', 'treads-look', 'black'], ['confirmed', 'treads-film@treads.frame-axles'], ['repaired', 'treads-film@treads.frame-axles'], ['saw', 'track-run', 'falters'], ['saw', 'contacts-look', 'green'], ['confirmed', 'contacts-oxide@axle-contacts.frame-axles'], ['repaired', 'contacts-oxide@axle-contacts.frame-axles'], ['saw', 'track-run', 'runs']]),
   earlier('salt-211', 96, 'side-brush-bogie', ['carpet'], [['saw', 'track-run', 'falters'], ['saw', 'gears-look', 'fouled'], ['confirmed', 'gears-hair@mesh'], ['repaired', 'gears-hair@mesh'], ['saw', 'tyres-look', 'cracked'], ['confirmed', 'tyre-perished@tyres'], ['repaired', 'tyre-perished@tyres'], ['saw', 'track-run', 'runs']]),

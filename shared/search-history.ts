@@ -43,7 +43,7 @@ export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job' | 'find
   const stateOf = (engineState: number): number => engineState - first - undone.filter((state) => state <= engineState).length
   const findings: TestFinding[] = []
   const events: EngineEvent[] = []
-  let circumstances: readonly Circumstance[] = circumstancesIn(about)
+  let circumstances: readonly Circumstance[] = [...(isComplaint(book.job.complaint) ? ['complained-of' as const] : []), ...circumstancesIn(about)]
   let missing: readonly Equipment[] = []
   let off: readonly string[] = []
   let running: RunningSince = neverNoted
@@ -80,4 +80,12 @@ const tellingWords: ReadonlyArray<readonly [RegExp, Circumstance]> = [
 /** What the words of the take-in say of an engine's past; shown, and put right by hand. */
 export function circumstancesIn(about: string): Circumstance[] {
   return tellingWords.flatMap(([words, circumstance]) => (words.test(about) ? [circumstance] : []))
+}
+
+/** Brought in because it is due, or for the sake of order, and not because something is wrong. */
+const noComplaint = /^(no complaints?|none|nothing( is)? wrong|(just |only )?due|(only |yearly |annual )?service)\b/i
+
+/** Whether what was written down as the owner's complaint is one. */
+export function isComplaint(words: string): boolean {
+  return words.trim() !== '' && !noComplaint.test(words.trim())
 }

@@ -26,11 +26,15 @@ export interface Given {
 export interface Hypotheses {
   readonly items: readonly Item[]
   readonly given: readonly Given[]
+  /** Factor on the odds of every set in which the machine arrived with nothing. */
+  readonly soundOnArrival: number
 }
 
 /** No hypothesis is ruled out by its prior alone. */
 const LEAST_ODDS = 1e-7
 const FOREVER = Number.POSITIVE_INFINITY
+/** How much more seldom somebody complains of a machine with nothing wrong than of one with something; judged. */
+const GROUNDLESS = 0.1
 /** Of a mistake of assembly in a machine of which nobody says it was ever taken apart. */
 const UNTOUCHED_SHARE = 0.5
 
@@ -43,7 +47,9 @@ const UNTOUCHED_SHARE = 0.5
 export function hypothesesOf(engine: CompiledEngine, events: readonly EngineEvent[]): Hypotheses {
   for (const event of events) if (event.kind !== 'refitted') engine.indexOfSuspect(event.suspect)
   const { given, items } = itemsOf(engine, events)
-  return { given, items: items.flatMap((item) => engine.variants.flatMap((variant, index) => (variant.suspect === item.suspect ? [{ ...item, variant: index, odds: item.odds * variant.share }] : []))) }
+  // A complaint that something known explains says nothing of what is hidden.
+  const soundOnArrival = engine.circumstances.has('complained-of') && !given.some(({ bornAt }) => bornAt === 0) ? GROUNDLESS : 1
+  return { given, soundOnArrival, items: items.flatMap((item) => engine.variants.flatMap((variant, index) => (variant.suspect === item.suspect ? [{ ...item, variant: index, odds: item.odds * variant.share }] : []))) }
 }
 
 /** A confirmed fault that comes and goes has been seen to do so: it is taken as unsteady. */

@@ -36,21 +36,25 @@ export class HypothesisSets {
   /** By place among all sets of three, in colexicographic order: its number; −1 where it was never worth a look. */
   private readonly triples: Int32Array
 
-  constructor(private readonly items: readonly Item[]) {
+  /**
+   * @param items ways in which something may be hidden
+   * @param soundOnArrival factor on the odds of a set in which nothing was there from the start
+   */
+  constructor(private readonly items: readonly Item[], private readonly soundOnArrival = 1) {
     this.order = items.length
     const { order } = this
     const capacity = 1 + order + (order * (order - 1)) / 2
     this.members = new Int16Array(capacity * SET_SIZE)
     this.odds = new Float64Array(capacity)
     this.pairs = new Int32Array(order * order).fill(-1)
-    this.add(-1, -1, -1, 1)
-    for (const [first, item] of items.entries()) this.add(first, -1, -1, item.odds)
+    this.add(-1, -1, -1)
+    for (let first = 0; first < order; first++) this.add(first, -1, -1)
     for (let first = 0; first < order; first++) {
       for (let second = first + 1; second < order; second++) {
         const [one, other] = [items[first] as Item, items[second] as Item]
         // Two ways of one suspect exclude each other.
         if (one.suspect === other.suspect) continue
-        const set = this.add(first, second, -1, one.odds * other.odds)
+        const set = this.add(first, second, -1)
         this.pairs[first * order + second] = set
         this.pairs[second * order + first] = set
       }
@@ -102,7 +106,8 @@ export class HypothesisSets {
   /** What the base sets let one expect of sets of three, in natural logarithms. */
   private expectations(weights: ArrayLike<number>): Expectations {
     const { order, pairs, items } = this
-    const log = (set: number): number => Math.max(NEVER, Math.log(weights[set] as number))
+    // The superposition holds of faults that know nothing of each other: as they would be without the complaint.
+    const log = (set: number): number => Math.max(NEVER, Math.log((weights[set] as number) / this.arrival(set)))
     const nothing = log(0)
     const single = Float64Array.from(items, (_, item) => log(1 + item))
     let top = nothing
@@ -170,12 +175,19 @@ export class HypothesisSets {
     const place = (third * (third - 1) * (third - 2)) / 6 + (second * (second - 1)) / 2 + first
     const known = triples[place] as number
     if (known >= 0) return known
-    const [one, two, three] = [this.items[first] as Item, this.items[second] as Item, this.items[third] as Item]
-    return triples[place] = this.add(first, second, third, one.odds * two.odds * three.odds)
+    return triples[place] = this.add(first, second, third)
   }
 
-  private add(first: number, second: number, third: number, odds: number): number {
+  /** Of a set's odds, what is owed to the machine having arrived with something or with nothing. */
+  private arrival(set: number): number {
+    const { items, members } = this
+    for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++) if (items[members[at] as number]?.bornAt === 0) return 1
+    return this.soundOnArrival
+  }
+
+  private add(first: number, second: number, third: number): number {
     const set = this.count++
+    const oddsOf = (item: number): number => this.items[item]?.odds ?? 1
     if (set >= this.odds.length) {
       this.members = grown(this.members, new Int16Array(this.members.length * 2))
       this.odds = grown(this.odds, new Float64Array(this.odds.length * 2))
@@ -183,7 +195,7 @@ export class HypothesisSets {
     this.members[set * SET_SIZE] = first
     this.members[set * SET_SIZE + 1] = second
     this.members[set * SET_SIZE + 2] = third
-    this.odds[set] = odds
+    this.odds[set] = oddsOf(first) * oddsOf(second) * oddsOf(third) * this.arrival(set)
     return set
   }
 }

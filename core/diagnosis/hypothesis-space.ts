@@ -107,7 +107,7 @@ export class HypothesisSpace {
 
   constructor(readonly engine: CompiledEngine, events: SearchHistory['events']) {
     this.hypotheses = hypothesesOf(engine, events)
-    this.sets = new HypothesisSets(this.hypotheses.items)
+    this.sets = new HypothesisSets(this.hypotheses.items, this.hypotheses.soundOnArrival)
     this.weights = new SetWeights(this.sets)
   }
 

@@ -21,8 +21,8 @@ export type Area = (typeof areas)[number]
 export const placeRoles = ['engine', 'outside', 'treads', 'axle-contacts', 'linkage-contacts', 'leads', 'choke', 'suppressor', 'wheel-insulation', 'other-insulation', 'motor', 'brush-springs', 'brushes', 'gaps', 'winding', 'winding-insulation', 'field', 'lamps', 'decoder', 'decoder-leads', 'decoder-separation', 'sequence', 'sequence-coil', 'relay', 'relay-load', 'worm-seat', 'mesh', 'joint', 'muff', 'rods', 'driven-wheels', 'wheel-sets', 'tyres', 'turnable'] as const
 export type PlaceRole = (typeof placeRoles)[number]
 
-/** What is known of the engine and its past before any test. */
-export const circumstances = ['power-dc', 'power-ac', 'power-dcc', 'damp-store', 'attic-store', 'dry-store', 'idle-a-year', 'idle-ten-years', 'carpet', 'garden', 'exhibition', 'worked-on-by-others', 'just-refitted', 'unknown-past', 'short-lived-leads', 'axle-cups', 'old', 'battery-inside', 'lubricated-freely'] as const
+/** What is known of the engine and its past before any test; of one complained of, that something is wrong with it. */
+export const circumstances = ['power-dc', 'power-ac', 'power-dcc', 'damp-store', 'attic-store', 'dry-store', 'idle-a-year', 'idle-ten-years', 'carpet', 'garden', 'exhibition', 'worked-on-by-others', 'just-refitted', 'unknown-past', 'short-lived-leads', 'axle-cups', 'old', 'battery-inside', 'lubricated-freely', 'complained-of'] as const
 export type Circumstance = (typeof circumstances)[number]
 
 /** What a fault does to the engine; the circuit and the drive then say what is read. */

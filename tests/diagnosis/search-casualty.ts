@@ -53,7 +53,8 @@ export function diagnosisFor(construction: string, knowledge: Knowledge = diagno
   const known = ready.get(name)
   if (known) return known
   if (ready.size > 2) ready.clear()
-  const made = new Diagnosis(described(construction), knowledge)
+  // A machine with nothing wrong is none of the casualties: somebody complained of each.
+  const made = new Diagnosis(described(construction), knowledge, { circumstances: ['complained-of'] })
   ready.set(name, made)
   return made
 }

@@ -94,7 +94,8 @@ describe('the steps of a search', () => {
   it('take what is known of its past from the words of the take-in, until somebody says better', async () => {
     const { jobId } = await takeInSomething(shop.book, shop.maren)
     const read = await readJob(shop.book.database, jobId)
-    expect(searchOf(read, 'Ten years in a damp cellar, on its track.').circumstances).toEqual(['damp-store', 'idle-ten-years'])
+    expect(searchOf(read, 'Ten years in a damp cellar, on its track.').circumstances).toEqual(['complained-of', 'damp-store', 'idle-ten-years'])
+    expect(searchOf({ ...read, job: { ...read.job, complaint: 'Just due: two weekends of shows.' } }, '').circumstances).toEqual([])
     await send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry: { kind: 'known', circumstances: ['carpet'], off: ['body'], missing: ['caliper'] } })
     expect(searchOf(await readJob(shop.book.database, jobId), 'Ten years in a damp cellar')).toMatchObject({ circumstances: ['carpet'], off: ['body'], missing: ['caliper'] })
   })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { circumstances, type Circumstance, type Equipment } from '~~/core/diagnosis/knowledge-schema'
+import type { Circumstance, Equipment } from '~~/core/diagnosis/knowledge-schema'
 import type { RunningSince } from '~~/core/care/due-list'
 import type { JobSearch } from '~~/shared/search-history'
 
@@ -8,7 +8,7 @@ const props = defineProps<{ search: JobSearch; removable: ReadonlyArray<{ id: st
 interface Known { circumstances: Circumstance[]; off: string[]; missing: Equipment[]; running: RunningSince }
 const emit = defineEmits<{ known: [entry: Known] }>()
 const words: Readonly<Partial<Record<Circumstance, string>>> = {
-  'damp-store': 'Stored damp', 'attic-store': 'Stored in an attic', 'dry-store': 'Stored dry', 'idle-a-year': 'Idle a year or more', 'idle-ten-years': 'Idle ten years or more', carpet: 'Run on carpet', garden: 'Run in a garden', exhibition: 'Run at shows',
+  'complained-of': 'Somebody complains of it', 'damp-store': 'Stored damp', 'attic-store': 'Stored in an attic', 'dry-store': 'Stored dry', 'idle-a-year': 'Idle a year or more', 'idle-ten-years': 'Idle ten years or more', carpet: 'Run on carpet', garden: 'Run in a garden', exhibition: 'Run at shows',
   'worked-on-by-others': 'Others worked on it', 'just-refitted': 'Just put together again', 'unknown-past': 'Past unknown', 'short-lived-leads': 'Old stiff leads', old: 'Decades old', 'battery-inside': 'A battery leaked inside', 'lubricated-freely': 'Oiled freely',
 }
 const pieces: ReadonlyArray<readonly [Equipment, string]> = [['milliammeter', 'Milliammeter'], ['ohmmeter', 'Ohmmeter'], ['voltmeter', 'Voltmeter'], ['supply', 'Bench supply'], ['caliper', 'Caliper'], ['second-engine', 'A second engine'], ['dcc-system', 'DCC system'], ['programming-track', 'Programming track']]
@@ -27,14 +27,15 @@ function setRunning(key: keyof RunningSince, box: HTMLInputElement): void {
 function toggled<T extends string>(list: readonly T[], entry: T): T[] {
   return list.includes(entry) ? list.filter((other) => other !== entry) : [...list, entry]
 }
-const known = computed(() => circumstances.filter((entry) => words[entry]))
+/** In the order they are shown. */
+const known = Object.keys(words) as Circumstance[]
 </script>
 
 <template>
   <details class="known">
-    <summary>What is known <span class="quiet">{{ search.circumstances.filter((entry) => words[entry]).map((entry) => words[entry]?.toLowerCase()).join(', ') || 'nothing of its past yet' }}{{ search.off.length > 0 ? `; ${search.off.length} parts off` : '' }}</span></summary>
+    <summary>What is known <span class="quiet">{{ known.filter((entry) => search.circumstances.includes(entry)).map((entry) => words[entry]?.toLowerCase()).join(', ') || 'nothing of its past yet' }}{{ search.off.length > 0 ? `; ${search.off.length} parts off` : '' }}</span></summary>
     <div class="groups">
-      <fieldset><legend class="label">Its past</legend><label v-for="entry in known" :key="entry"><input type="checkbox" :checked="search.circumstances.includes(entry)" :disabled="!mayWrite" @change="change({ circumstances: toggled(search.circumstances, entry) })"> {{ words[entry] }}</label></fieldset>
+      <fieldset><legend class="label">Why it came, and its past</legend><label v-for="entry in known" :key="entry"><input type="checkbox" :checked="search.circumstances.includes(entry)" :disabled="!mayWrite" @change="change({ circumstances: toggled(search.circumstances, entry) })"> {{ words[entry] }}</label></fieldset>
       <fieldset><legend class="label">Off the engine now</legend><label v-for="part in removable" :key="part.id"><input type="checkbox" :checked="search.off.includes(part.id)" :disabled="!mayWrite" @change="change({ off: toggled(search.off, part.id) })"> {{ part.name }}</label></fieldset>
       <fieldset class="since"><legend class="label">Run since</legend><label v-for="[key, name] in runningBoxes" :key="key"><input type="text" inputmode="decimal" :value="search.running[key] ?? ''" :disabled="!mayWrite" @change="setRunning(key, $event.target as HTMLInputElement)"> {{ name }}</label><p v-if="refused" class="sign sign--care" role="alert">{{ refused }}</p></fieldset>
       <fieldset><legend class="label">On the bench</legend><label v-for="[piece, name] in pieces" :key="piece"><input type="checkbox" :checked="!search.missing.includes(piece)" :disabled="!mayWrite" @change="change({ missing: toggled(search.missing, piece) })"> {{ name }}</label></fieldset>
