@@ -33,7 +33,7 @@ export function useContinuitySheet(book: () => JobBook, description: () => Engin
     const wheel = plan.value.wheels.find((entry) => entry.point === point)
     const name = wheel?.name ?? point
     const rail = wheel?.rail ?? 'plus'
-    if (column === 'rim') return { what: `${name}: both probes on its rim`, how: 'A hand’s breadth apart on its tread. It must read a short, or an open reading behind it proves nothing.' }
+    if (column === 'rim') return { what: `${name}: both probes on its rim`, how: 'Opposite each other on its tread. It must read a short, or an open reading behind it proves nothing.' }
     if (column === 'own') return { what: `${name}, to its own lead`, how: wheel?.collects ? `One probe on the tread, one at the ${nodeName(plan.value.leads[rail])}: closed.` : `One probe on the tread, one at the ${nodeName(plan.value.leads[rail])}: this wheel leads nowhere, so open.` }
     const expected = wheel?.expected[column]
     const should = expected?.kind === 'through' ? `about ${Math.round(expected.ohms)} Ω through the motor; near nothing is a bridge` : expected?.kind === 'closed' ? 'closed' : 'open'

@@ -16,10 +16,18 @@ const MOST_FLAWS = 40
 
 /** A knowledge file somebody brings, of today's form or an earlier one: by its schema first, then whether its rows hold together. */
 export function checkKnowledgeFile(brought: unknown): CheckedKnowledgeFile {
+  if (typeof brought !== 'object' || brought === null || Array.isArray(brought)) return { flaws: [{ place: 'the file', message: 'This is no file of knowledge: one holds lists of faults, tests and remedies.' }], changes: null }
   const file = knowledgeInTodaysForm(brought)
   const problems = problemsOf('Knowledge', file)
-  if (problems.length > 0) return { flaws: problems.slice(0, MOST_FLAWS).map(({ field, message }) => ({ place: field, message })), changes: null }
+  if (problems.length > 0) return { flaws: problems.slice(0, MOST_FLAWS).map(({ field, message }) => ({ place: placeIn(file, field), message })), changes: null }
   const knowledge = file as Knowledge
   const flaws = checkKnowledge(knowledge)
   return flaws.length > 0 ? { flaws: flaws.slice(0, MOST_FLAWS), changes: null } : { flaws: [], changes: changesBetween(diagnosisKnowledge, knowledge) }
+}
+
+/** As whoever wrote the file knows the row: by its id, where it has one, and not by its number. */
+function placeIn(file: unknown, field: string): string {
+  const [list = '', number = '', ...rest] = field.split('.')
+  const id = (file as Record<string, ReadonlyArray<{ id?: unknown } | null> | undefined>)[list]?.[Number(number)]?.id
+  return typeof id === 'string' && id !== '' ? [list, id, ...rest].join('/') : field
 }

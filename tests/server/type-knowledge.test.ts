@@ -73,8 +73,9 @@ describe('a knowledge file', () => {
 
   it.each<[string, unknown, string]>([
     ['no knowledge at all', { hello: 1 }, 'version'],
-    ['a list', [], ''],
-    ['a chance of 1.2', { ...diagnosisKnowledge, faults: [{ ...diagnosisKnowledge.faults[0], prior: 1.2 }] }, 'faults.0.prior'],
+    ['a list', [], 'the file'],
+    ['nothing', null, 'the file'],
+    ['a chance of 1.2', { ...diagnosisKnowledge, faults: [{ ...diagnosisKnowledge.faults[0], prior: 1.2 }] }, `faults/${diagnosisKnowledge.faults[0]?.id}/prior`],
     ['a newer form', { ...diagnosisKnowledge, version: 99 }, 'version'],
   ])('with %s says what is wrong, and where', (_, file, place) => {
     const { flaws, changes } = checkKnowledgeFile(file)

@@ -163,7 +163,7 @@ async function takeOver(): Promise<void> {
 <style scoped>
 .known { display: grid; gap: 12px; grid-template-columns: minmax(0, 1fr); }
 .top { display: flex; gap: 24px; justify-content: space-between; align-items: flex-start; } .intro { max-width: 64ch; } .file { display: flex; gap: 10px; flex: none; }
-.bring { position: relative; display: inline-flex; align-items: center; min-height: var(--target); padding: 0 16px; border: 1px solid var(--rule); border-radius: 3px; font-weight: 600; cursor: pointer; } .bring input { position: absolute; inset: 0; opacity: 0; cursor: pointer; } .bring:focus-within { outline: 2px solid var(--brass); outline-offset: 2px; }
+.bring { position: relative; display: inline-flex; align-items: center; min-height: var(--target); padding: 0 16px; border: 1px solid var(--rule); border-radius: 3px; font-weight: 600; font-size: 0.875rem; cursor: pointer; } .bring input { position: absolute; inset: 0; opacity: 0; cursor: pointer; } .bring:focus-within { outline: 2px solid var(--brass); outline-offset: 2px; }
 .flaws ul { margin: 6px 0 0; padding-left: 1.1em; display: grid; gap: 3px; } .flaws code { font-family: var(--mono); color: var(--soft); margin-right: 8px; }
 .ask { display: flex; gap: 12px; align-items: center; flex-wrap: wrap; }
 .bar { display: flex; gap: 18px; align-items: center; flex-wrap: wrap; border-bottom: 1px solid var(--rule); } .search { max-width: 240px; }

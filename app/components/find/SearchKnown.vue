@@ -45,10 +45,11 @@ const known = Object.keys(words) as Circumstance[]
 
 <style scoped>
 .known { border-top: 1px solid var(--rule); border-bottom: 1px solid var(--rule); }
-summary { min-height: var(--target); display: flex; gap: 14px; align-items: center; cursor: pointer; font-weight: 600; }
+summary { min-height: var(--target); display: flex; gap: 2px 14px; align-items: center; cursor: pointer; font-weight: 600; white-space: nowrap; } summary .quiet { white-space: normal; font-weight: 400; }
 summary::before { content: '›'; font-size: 1.2rem; color: var(--brass-ink); transition: none; } [open] summary::before { transform: rotate(90deg); }
 .groups { display: grid; grid-template-columns: repeat(4, 1fr); gap: 18px; padding: 4px 0 14px; }
 fieldset { border: 0; padding: 0; margin: 0; max-height: 330px; overflow-y: auto; } legend { padding: 0; margin-bottom: 4px; }
 label { display: flex; gap: 10px; align-items: center; min-height: 34px; } input { width: 20px; height: 20px; accent-color: var(--green); flex: none; } .since input { width: 64px; height: 36px; border: 1px solid var(--rule); border-radius: 3px; padding: 0 8px; text-align: right; font-family: var(--mono); background: var(--sheet); color: var(--ink); }
 @media (max-width: 900px) { .groups { grid-template-columns: 1fr; } }
+@media (max-width: 600px) { summary { flex-wrap: wrap; padding: 8px 0; } summary .quiet { flex-basis: 100%; padding-left: 22px; } }
 </style>

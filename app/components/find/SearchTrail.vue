@@ -6,7 +6,7 @@ defineProps<{ steps: JobSearch['steps']; mayWrite: boolean }>()
 const emit = defineEmits<{ strike: [id: string, words: string] }>()
 const opened = ref<string | null>(null)
 const leads: Readonly<Record<string, string>> = { 'could-not': 'Could not be done', confirmed: 'It is so', 'ruled-out': 'Ruled out', repaired: 'Mended', known: 'Known' }
-const believedOf = (entry: JobSearch['steps'][number]['row']['entry']): string => ('believed' in entry ? entry.believed.map((one) => `${one.words} ${Math.round(one.chance * 100)} %`).join('; ') : '')
+const believedOf = (entry: JobSearch['steps'][number]['row']['entry']): string => ('believed' in entry ? entry.believed.map((one) => `${one.words} ${Math.round(one.chance * 100)}\u00A0%`).join('; ') : '')
 const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
 const wordsOf = (entry: JobSearch['steps'][number]['row']['entry']): string => (entry.kind === 'known' ? entry.circumstances.map((one) => one.replaceAll('-', ' ')).join(', ') || 'nothing of its past' : entry.words)
 </script>
@@ -27,7 +27,7 @@ const wordsOf = (entry: JobSearch['steps'][number]['row']['entry']): string => (
           <p v-if="believedOf(row.entry)" class="quiet">Believed until then: {{ believedOf(row.entry) }}.</p>
           <p v-if="row.reckoned?.failure" class="sign sign--care">The book could not reckon it: {{ row.reckoned.failure }}</p>
           <template v-else-if="row.reckoned">
-            <p class="quiet">After it, as the book reckons: {{ [...row.reckoned.believed.slice(0, 3).map((one) => `${one.words} ${Math.round(one.chance * 100)} %`), `nothing else ${Math.round(row.reckoned.nothingElse * 100)} %`].join('; ') }}. Next then: {{ row.reckoned.advice.words }}.</p>
+            <p class="quiet">After it, as the book reckons: {{ [...row.reckoned.believed.slice(0, 3).map((one) => `${one.words} ${Math.round(one.chance * 100)}\u00A0%`), `nothing else ${Math.round(row.reckoned.nothingElse * 100)}\u00A0%`].join('; ') }}. Next then: {{ row.reckoned.advice.words }}.</p>
             <p v-for="clash in row.reckoned.contradictions" :key="clash" class="sign sign--care">{{ clash }}</p>
           </template>
           <p v-if="struck" class="quiet">Struck out: it no longer counts.</p>

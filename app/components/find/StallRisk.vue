@@ -156,7 +156,7 @@ const kmPerHour = computed(() => (scaleRatio.value === null ? null : scaleSpeed(
           <path :d="filled" class="filled" /><path :d="curve" class="curve" />
           <line x1="0" :x2="WIDTH" :y1="CHART_FOOT" :y2="CHART_FOOT" class="axis" /><line x1="0" :x2="WIDTH" :y1="CHART_TOP" :y2="CHART_TOP" class="axis faint" /><text :x="WIDTH - 4" :y="CHART_TOP + 13" class="note end">100 %</text>
           <line :x1="x(front)" :x2="x(front)" y1="40" :y2="CHART_FOOT" class="cursor" /><circle :cx="x(front)" :cy="y(place.noSupply)" r="6" class="here" />
-          <text :x="x(front) + (x(front) > WIDTH - 260 ? -10 : 10)" :y="CHART_FOOT + 24" class="reading" :class="{ end: x(front) > WIDTH - 260 }">{{ Math.round(place.noSupply * 100) }} % without supply: {{ place.live.plus }} and {{ place.live.minus }} points on live metal</text>
+          <text :x="x(front) + (x(front) > WIDTH / 2 ? -10 : 10)" :y="CHART_FOOT + 24" class="reading" :class="{ end: x(front) > WIDTH / 2 }">{{ Math.round(place.noSupply * 100) }} % without supply: {{ place.live.plus }} and {{ place.live.minus }} points on live metal</text>
         </svg>
       </div>
       <label class="push"><span class="label">Push it along</span><input v-model.number="front" type="range" :min="first" :max="last" step="1" aria-label="Where the front of the engine stands, in millimetres"></label>
