@@ -176,9 +176,18 @@ export class Adviser {
     const up = seen.reduce((best, outcome) => (drawn(outcome) > drawn(best) ? outcome : best))
     const down = seen.reduce((best, outcome) => (drawn(outcome) < drawn(best) ? outcome : best))
     const { test: known } = this.engine.tests[test] as CompiledEngine['tests'][number]
+    // The look ahead leaves the least likely out: what it says is how far the odds go up or down from where they stand.
+    const from = choices.now[moved] as number
+    const to = (outcome: number): number => shifted(from, chanceAfter(outcome), before[moved] as number)
     const named = (outcome: number): string => `“${known.outcomes[outcome]?.name ?? ''}”`
-    return `${named(up)} would take “${suspect.name}” from ${percent(before[moved] as number)} to ${percent(chanceAfter(up))}, ${named(down)} to ${percent(chanceAfter(down))}.`
+    return `${named(up)} would take “${suspect.name}” from ${percent(from)} to ${percent(to(up))}, ${named(down)} to ${percent(to(down))}.`
   }
+}
+
+/** A chance whose odds change as much as those of another did. */
+function shifted(chance: number, after: number, before: number): number {
+  const odds = (chance / (1 - chance)) * (after / (1 - after)) / (before / (1 - before))
+  return Number.isNaN(odds) ? after : odds === Number.POSITIVE_INFINITY ? 1 : odds / (1 + odds)
 }
 
 export function percent(chance: number): string {

@@ -34,7 +34,9 @@ export interface Choices {
   readonly tests: readonly TestChoice[]
   /** In the order they would be mended untested. */
   readonly repairs: readonly RepairChoice[]
-  /** Chance of every suspect after each outcome of one of the tests, outcome by outcome. */
+  /** Chance of every suspect now, everything counted in. */
+  readonly now: Float64Array
+  /** Chance of every suspect after each outcome of one of the tests, outcome by outcome, as far as the likeliest sets say. */
   readonly after: (test: number) => readonly Float64Array[]
   /** Not offered, and why. */
   readonly withheld: ReadonlyArray<{ readonly test: number; readonly why: string }>
@@ -84,7 +86,7 @@ export function chooseNext(belief: Belief, costs: BenchCosts, options: ChoiceOpt
   }
   candidates.sort(byValue)
   const ahead = candidates.slice(0, FIRST_TESTS).map((choice) => reckoning.twoSteps(choice, candidates.slice(0, SECOND_TESTS)))
-  return { remaining: reckoning.remaining, tests: [...ahead, ...candidates.slice(FIRST_TESTS)].sort(byValue), repairs: reckoning.repairs(), after: (test) => reckoning.after(test), withheld }
+  return { remaining: reckoning.remaining, tests: [...ahead, ...candidates.slice(FIRST_TESTS)].sort(byValue), repairs: reckoning.repairs(), now: belief.marginals, after: (test) => reckoning.after(test), withheld }
 }
 
 function byValue(first: TestChoice, second: TestChoice): number {

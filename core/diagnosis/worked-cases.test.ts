@@ -261,6 +261,20 @@ describe('J, a contradiction', () => {
   })
 })
 
+describe('the sentence that says why a test is next', () => {
+  it.each(['side-brush-bogie', 'other', 'three-rail-twin'])('begins where the suspect stands in the list, and goes up and down from there (%s)', (construction) => {
+    const { report } = new Case(construction).after([['track-run', 'falters']])
+    const said = report.next.flatMap(({ why }) => [/ would take “(.+)” from (\d+) % to (\S+ ?\d*) %, .+ to (\S+ ?\d*) %\.$/.exec(why)].filter((found) => found !== null))
+    expect(said.length).toBeGreaterThan(0)
+    for (const [, name, from, up = '', down = ''] of said) {
+      expect(from).toBe(String(Math.round(100 * (report.suspects.find((suspect) => suspect.words === name)?.chance ?? 0))))
+      const number = (words: string): number => (words === 'under 1' ? 0 : words === 'over 99' ? 100 : Number(words))
+      expect(number(up)).toBeGreaterThanOrEqual(Number(from))
+      expect(number(down)).toBeLessThanOrEqual(Number(from))
+    }
+  })
+})
+
 describe('findings that fit nothing, and tests that cannot be done', () => {
   it('never advise a repair of what the book does not know', () => {
     const odd = new Case('narrow-gauge')
