@@ -1,0 +1,77 @@
+import { describe, expect, it } from 'vitest'
+import type { CasualtyFault } from '../../bench/casualty/faults'
+import { BenchHand } from './bench-hand'
+import { bareConstruction, diagnosisFor } from './search-casualty'
+import type { TrueFault } from './true-faults'
+
+/** Hands slip now and then: what most of so many say counts. */
+const LOOKS = 7
+
+class AtTheBench {
+  private readonly engine: ReturnType<typeof diagnosisFor>['engine']
+  private readonly hand: BenchHand
+
+  /** @param wrong by place: what is wrong there */
+  constructor(construction: string, wrong: Readonly<Record<string, readonly CasualtyFault[]>> = {}) {
+    this.engine = diagnosisFor(construction).engine
+    const faults = Object.entries(wrong).map(([at, physics]): TrueFault => {
+      const place = this.engine.places.find(({ id }) => id === at)
+      if (!place) throw new RangeError(`No place ${at} in ${construction}: ${this.engine.places.map(({ id }) => id).join(', ')}`)
+      return { name: at, place, remedies: [], physics, intermittent: false, weight: 1 }
+    })
+    this.hand = new BenchHand(this.engine.description, faults, 5, bareConstruction(construction))
+  }
+
+  /** Tests that circuit and drive answer. */
+  get read(): readonly string[] {
+    return this.engine.tests.flatMap(({ id, test }) => (test.reading.kind === 'signs' ? [] : [id]))
+  }
+
+  says(id: string): string | null {
+    const test = this.engine.tests[this.engine.indexOfTest(id)] as (typeof this.engine.tests)[number]
+    const words = Array.from({ length: LOOKS }, () => this.hand.make(test))
+    return words.toSorted((one, other) => words.filter((word) => word === other).length - words.filter((word) => word === one).length)[0] ?? null
+  }
+
+  usual(id: string): string | undefined {
+    return this.engine.tests[this.engine.indexOfTest(id)]?.test.outcomes[0]?.id
+  }
+
+  componentsAt(placeId: string): readonly string[] {
+    return this.engine.places.find(({ id }) => id === placeId)?.components ?? []
+  }
+}
+
+const open = (component: string): CasualtyFault => ({ kind: 'component', component, state: 'open' })
+
+describe('the stand-in at the bench', () => {
+  it.each(['open-frame', 'tender-pickup', 'three-rail-twin', 'centre-motor+decoder'])('finds nothing at a sound machine, whatever it measures (%s)', (construction) => {
+    const sound = new AtTheBench(construction)
+    expect(sound.read.length).toBeGreaterThan(8)
+    expect(Object.fromEntries(sound.read.map((id) => [id, sound.says(id)]))).toEqual(Object.fromEntries(sound.read.map((id) => [id, sound.usual(id)])))
+  })
+
+  it('reads no volts across a shorted suppressor, whatever is wrong with the armature behind it', () => {
+    const shorted: CasualtyFault = { kind: 'component', component: 'capacitor', state: 'shorted' }
+    expect(new AtTheBench('tender-pickup', { 'suppressor.capacitor': [shorted] }).says('motor-volts')).toBe('none')
+    expect(new AtTheBench('tender-pickup', { 'suppressor.capacitor': [shorted], 'motor.gaps': [{ kind: 'carbon-bridge', motor: 'motor', gap: 0, ohms: 4 }] }).says('motor-volts')).toBe('none')
+  })
+
+  it('reads fewer volts where a shorted coil of three lets the supply give way, and all of them before a brush that stands off', () => {
+    const coil = new AtTheBench('open-frame', { 'motor.winding': [{ kind: 'shorted-coil', motor: 'motor', coil: 0 }] })
+    expect([coil.says('motor-volts'), coil.says('track-run')]).toEqual(['low', 'trips'])
+    const brush = new AtTheBench('open-frame', { 'motor.brushes': [open('motor.brush-plus')] })
+    expect([brush.says('motor-volts'), brush.says('track-run')]).toEqual(['full', 'stands'])
+  })
+
+  it('puts its clips where the current comes from: with a lead off, it runs from the terminals and not from the wheels', () => {
+    const off = new AtTheBench('tank-open', { 'leads.motor.lead-plus': [open('motor.lead-plus')] })
+    expect(['track-run', 'wheels-run', 'terminals-run'].map((id) => off.says(id))).toEqual(['stands', 'stands', 'runs'])
+  })
+
+  it('takes continuity at the rollers of a three-rail machine', () => {
+    const rollers = new AtTheBench('three-rail-single').componentsAt('treads.rollers')
+    expect(rollers.length).toBeGreaterThan(0)
+    expect(new AtTheBench('three-rail-single', { 'treads.rollers': rollers.map(open) }).says('wheel-continuity@treads.rollers')).toBe('none')
+  })
+})
