@@ -103,6 +103,10 @@ describe('the posterior', () => {
     expect(marginal(unsettled, 'f3@engine')).toBeLessThan(0.05)
     // Nothing was seen of the fourth: it is as likely as before.
     expect(marginal(diagnosis.believe({ findings, events }), 'f3@engine')).toBeCloseTo(0.3, 1)
+    // Two mended take no place either: what is left may be there together.
+    const [twoFound, twoMended] = [findings.slice(0, 4), events.slice(0, 2)]
+    expect(marginal(new Belief(new HypothesisSpace(diagnosis.engine, twoMended), { findings: twoFound, events: twoMended }), 'f3@engine')).toBeLessThan(0.27)
+    expect(marginal(diagnosis.believe({ findings: twoFound, events: twoMended }), 'f3@engine')).toBeCloseTo(0.3, 2)
     // Asked again, and after one finding was struck out, the same as from the start.
     const shorter = findings.slice(0, -1)
     expect(marginal(diagnosis.believe({ findings: shorter, events }), 'f3@engine')).toBeCloseTo(marginal(new Diagnosis(description, knowledgeOf(network)).believe({ findings: shorter, events }), 'f3@engine'), 9)

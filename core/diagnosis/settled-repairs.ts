@@ -3,8 +3,6 @@ import type { EngineEvent, SearchHistory } from './history'
 
 /** From this chance on that something was there before it was mended, it counts as found. */
 const SETTLED_CHANCE = 0.9
-/** While one place is left it is not worth working the sets out anew. */
-const WORTH_SETTLING = 3
 
 /**
  * Repairs whose fault was so likely there that it counts as confirmed: it no longer takes one of the three places a
@@ -30,7 +28,7 @@ export class SettledRepairs {
     for (;;) {
       const belief = believe([...history.events, ...events])
       const more = settles(belief, history, [...history.events, ...events])
-      if (more.length < WORTH_SETTLING) {
+      if (more.length === 0) {
         this.latest = { history, events }
         return belief
       }
