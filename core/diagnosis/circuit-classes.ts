@@ -1,4 +1,5 @@
 import { circuitSuspectOf, type CircuitSuspect } from './electrical-fault-of'
+import { LIGHT_SHARE, STUCK_TIMES } from './knowledge-schema'
 import type { Suspect } from './suspects'
 
 /**
@@ -26,11 +27,8 @@ export interface CircuitClass {
   readonly mood: Mood | null
 }
 
-/** Friction that is meant to drag, not to hold: from memory. */
-const STUCK = 10
 /** Often it is so light, in times the motor's own friction, that nothing shows in the running; only looking, listening and feeling find it then. From memory. */
 const LIGHT_DRAG = 0.3
-const LIGHT_SHARE = 0.35
 /** Where it does show it is often worse than usual; what sticks at one place of a turn is the worse kind of its fault. */
 const HEAVY = 1.4
 const STICKS = 1.8
@@ -39,6 +37,10 @@ const DEAD_SHARE = 0.45
 
 /** Friction comes in grades, in times the motor's own: nothing outside tells 1.2 from 1.5. */
 const dragGrades = [0.4, 1.2, 2.5, 5, 60] as const
+
+function lightShareOf({ fault: { effect } }: Suspect): number {
+  return effect.kind === 'drag' ? effect.light ?? LIGHT_SHARE : 0
+}
 
 /**
  * Sorts suspects by what they do to circuit and drive, so that sets which look alike from outside are worked out
@@ -58,12 +60,12 @@ export class CircuitClasses {
     const seen = suspects.map((suspect) => circuitSuspectOf(suspect, firstMotor))
     const variants = seen.flatMap((circuit, suspect): Variant[] => {
       const drag = circuit?.fault.drag ?? 0
+      const light = drag > 0 && drag < STUCK_TIMES ? lightShareOf(suspects[suspect] as Suspect) : 0
       if (circuit && circuit.shows !== 'always') {
-        const light = drag > 0 ? LIGHT_SHARE : 0
         const moods: Variant[] = [{ suspect, mood: 'dead', severity: drag > 0 ? STICKS : 1, share: (1 - light) * DEAD_SHARE }, { suspect, mood: 'unsteady', severity: 1, share: (1 - light) * (1 - DEAD_SHARE) }]
         return light > 0 ? [...moods, { suspect, mood: null, severity: LIGHT_DRAG / drag, share: light }] : moods
       }
-      if (drag > 0 && drag < STUCK) return [{ suspect, mood: null, severity: HEAVY, share: 1 - LIGHT_SHARE }, { suspect, mood: null, severity: LIGHT_DRAG / drag, share: LIGHT_SHARE }]
+      if (light > 0) return [{ suspect, mood: null, severity: HEAVY, share: 1 - light }, { suspect, mood: null, severity: LIGHT_DRAG / drag, share: light }]
       return [{ suspect, mood: null, severity: 1, share: 1 }]
     })
     this.variants = variants

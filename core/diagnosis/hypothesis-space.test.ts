@@ -4,6 +4,7 @@ import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
 import { Belief } from './belief'
 import { CompiledEngine } from './compiled-engine'
 import { Diagnosis } from './diagnosis'
+import type { TestFinding } from './history'
 import { HypothesisSpace } from './hypothesis-space'
 import { chancesAgain, holdsUnlisted, KEEPS_ITS_WORD, type EarlierLook } from './repeated-looks'
 
@@ -132,4 +133,20 @@ it('a needle flickers where contact comes and goes; at a tight spot it swings up
     // As a damped needle shows it: the mean of a turn, and that is nearer to the usual.
     expect(usual).toBeGreaterThan(high as number)
   }
+})
+
+it('friction that is mostly slight is hardly cleared by a good run, and where the book says nothing a third of it is', () => {
+  const left = (light?: number): number => {
+    const knowledge = { ...diagnosisKnowledge, faults: diagnosisKnowledge.faults.map((fault) => {
+      if (fault.id !== 'gears-hair' || fault.effect.kind !== 'drag') return fault
+      const { light: _, ...effect } = fault.effect
+      return { ...fault, effect: light === undefined ? effect : { ...effect, light } }
+    }) }
+    const space = new HypothesisSpace(new CompiledEngine(describeConstruction('tank-open'), knowledge), [])
+    const chance = (findings: TestFinding[]): number => new Belief(space, { findings, events: [] }).marginals[space.engine.indexOfSuspect('gears-hair@mesh')] as number
+    return chance([{ id: 'run', test: 'track-run', outcome: 'runs', state: 0 }]) / chance([])
+  }
+  expect(left(0.95)).toBeGreaterThan(0.9)
+  expect(left(0)).toBeLessThan(0.25)
+  expect(left()).toBeCloseTo(left(0.35), 9)
 })

@@ -25,14 +25,19 @@ export type PlaceRole = (typeof placeRoles)[number]
 export const circumstances = ['power-dc', 'power-ac', 'power-dcc', 'damp-store', 'attic-store', 'dry-store', 'idle-a-year', 'idle-ten-years', 'carpet', 'garden', 'exhibition', 'worked-on-by-others', 'just-refitted', 'unknown-past', 'short-lived-leads', 'axle-cups', 'old', 'battery-inside', 'lubricated-freely', 'complained-of'] as const
 export type Circumstance = (typeof circumstances)[number]
 
+/** Friction from this many times the motor's own on is meant to hold, not to drag: from memory. */
+export const STUCK_TIMES = 10
+/** How often what drags is so slight that nothing shows in the running, where the knowledge of the fault does not say: from memory. */
+export const LIGHT_SHARE = 0.35
+
 /** What a fault does to the engine; the circuit and the drive then say what is read. */
 export const Effect = Type.Union([
   /** Components of the place in a state: always, now and then, or as a film that comes and goes wheel by wheel. */
   Type.Object({ kind: Type.Literal('component'), state: OneOf(['open', 'high-resistance', 'shorted'] as const), shows: OneOf(['always', 'now-and-then', 'film'] as const) }, closed),
   /** Magnet strength against a sound one. */
   Type.Object({ kind: Type.Literal('magnet'), strength: Type.Number({ minimum: 0, maximum: 2 }) }, closed),
-  /** Friction at the motor, in times its own; the motor itself, or the train behind it. */
-  Type.Object({ kind: Type.Literal('drag'), times: Type.Number({ minimum: 0, maximum: 1000 }), where: OneOf(['motor', 'train'] as const), shows: OneOf(['always', 'now-and-then'] as const) }, closed),
+  /** Friction at the motor, in times its own; the motor itself, or the train behind it. Light: how often it is so slight that nothing shows in the running; LIGHT_SHARE where nothing is said. */
+  Type.Object({ kind: Type.Literal('drag'), times: Type.Number({ minimum: 0, maximum: 1000 }), light: Type.Optional(Type.Number({ minimum: 0, maximum: 0.95 })), where: OneOf(['motor', 'train'] as const), shows: OneOf(['always', 'now-and-then'] as const) }, closed),
   /** One coil of the armature is bad. */
   Type.Object({ kind: Type.Literal('winding'), defect: OneOf(['coil-open', 'coil-shorted'] as const) }, closed),
   /** Something conducts across one gap of the commutator. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { KnowledgeList } from '~~/core/diagnosis/knowledge-changes'
-import type { Fault, Knowledge, Remedy, Test } from '~~/core/diagnosis/knowledge-schema'
+import { LIGHT_SHARE, STUCK_TIMES, type Fault, type Knowledge, type Remedy, type Test } from '~~/core/diagnosis/knowledge-schema'
 
 /** One row of the knowledge, to be changed for a type: its figures, and for a fault the signs it gives. */
 const props = defineProps<{ list: KnowledgeList; row: Fault | Test | Remedy; asNew: boolean; knowledge: Knowledge; ships: boolean }>()
@@ -9,10 +9,13 @@ const emit = defineEmits<{ keep: [Fault | Test | Remedy]; leave: []; leaveOut: [
 const asFault = computed(() => (props.list === 'faults' ? props.row as Fault : null))
 const asTest = computed(() => (props.list === 'tests' ? props.row as Test : null))
 const asRemedy = computed(() => (props.list === 'remedies' ? props.row as Remedy : null))
+const drags = computed(() => asFault.value?.effect.kind === 'drag' && asFault.value.effect.times < STUCK_TIMES ? asFault.value.effect : null)
 const shown = (chance: number): string => String(Number((chance * 100).toPrecision(3)))
 const name = ref('')
 const source = ref('')
 const figures = ref<Record<'chance' | 'minutes', string>>({ chance: '', minutes: '' })
+/** Of a fault that drags: how often so little that nothing shows in the running. */
+const light = ref('')
 const remedy = ref('')
 const caution = ref('')
 const how = ref('')
@@ -24,6 +27,7 @@ watch(() => [props.row, props.asNew] as const, () => {
   source.value = props.row.source
   const [fault, test, mend] = [asFault.value, asTest.value, asRemedy.value]
   figures.value = { chance: shown(fault?.prior ?? test?.misread ?? mend?.success ?? 0), minutes: String(test?.minutes ?? mend?.minutes ?? '') }
+  light.value = shown(drags.value?.light ?? LIGHT_SHARE)
   remedy.value = fault?.remedy ?? ''
   caution.value = test?.caution ?? mend?.caution ?? ''
   how.value = test?.how ?? ''
@@ -45,6 +49,7 @@ const problems = computed(() => {
   if (!source.value.trim()) found.push('Say where it is from: a leaflet, this shop’s jobs, from memory.')
   if (!(read(figures.value.chance) >= low && read(figures.value.chance) <= high)) found.push(`${chanceLabel.value.replace(' (%)', '')} lies between ${low} and ${high} %.`)
   if (!asFault.value && !(read(figures.value.minutes) >= (asTest.value ? 0.1 : 0) && read(figures.value.minutes) <= (asTest.value ? 240 : 600))) found.push(`Minutes lie between ${asTest.value ? '0.1 and 240' : '0 and 600'}.`)
+  if (drags.value && !(read(light.value) >= 0 && read(light.value) <= 95)) found.push('Slight it is in 0 to 95 % of the cases.')
   for (const sign of signs.value) {
     if (!sign.test || !outcomesOf(sign.test).some((outcome) => outcome.value === sign.outcome)) found.push('Every sign names a test and one of its outcomes.')
     else if (!(read(sign.chance) >= 0.1 && read(sign.chance) <= 100)) found.push('How often a sign shows lies between 0.1 and 100 %.')
@@ -61,7 +66,7 @@ function keep(): void {
   const head = { id: props.asNew ? newId.value : props.row.id, name: name.value.trim(), source: source.value.trim() }
   const chance = Number((read(figures.value.chance) / 100).toPrecision(6))
   const minutes = read(figures.value.minutes)
-  if (asFault.value) emit('keep', { ...asFault.value, ...head, prior: chance, remedy: remedy.value, signs: signs.value.map((sign) => ({ test: sign.test, outcome: sign.outcome, chance: Number((read(sign.chance) / 100).toPrecision(6)) })) })
+  if (asFault.value) emit('keep', { ...asFault.value, ...head, prior: chance, ...(drags.value ? { effect: { ...drags.value, light: Number((read(light.value) / 100).toPrecision(6)) } } : {}), remedy: remedy.value, signs: signs.value.map((sign) => ({ test: sign.test, outcome: sign.outcome, chance: Number((read(sign.chance) / 100).toPrecision(6)) })) })
   else if (asTest.value) emit('keep', { ...asTest.value, ...head, misread: chance, minutes, how: how.value.trim() || asTest.value.how, caution: caution.value.trim() })
   else if (asRemedy.value) emit('keep', { ...asRemedy.value, ...head, success: chance, minutes, parts: words(parts.value).slice(0, 6), products: words(products.value).slice(0, 6), caution: caution.value.trim() })
 }
@@ -73,6 +78,7 @@ function keep(): void {
       <v-card-text class="fields">
         <v-text-field v-model="name" label="In words" class="wide" hint="{place} stands for where it is" persistent-hint />
         <v-text-field v-model="figures.chance" :label="chanceLabel" inputmode="decimal" />
+        <v-text-field v-if="drags" v-model="light" label="So slight that nothing shows in the running (%)" inputmode="decimal" />
         <v-text-field v-if="!asFault" v-model="figures.minutes" label="Minutes" inputmode="decimal" />
         <v-select v-if="asFault" v-model="remedy" label="Mended by" :items="knowledge.remedies.map((entry) => ({ value: entry.id, title: entry.name }))" />
         <v-textarea v-if="asTest" v-model="how" label="What to do and where to touch" rows="2" class="wide" />
