@@ -49,7 +49,7 @@ const problems = computed(() => {
   if (!source.value.trim()) found.push('Say where it is from: a leaflet, this shop’s jobs, from memory.')
   if (!(read(figures.value.chance) >= low && read(figures.value.chance) <= high)) found.push(`${chanceLabel.value.replace(' (%)', '')} lies between ${low} and ${high} %.`)
   if (!asFault.value && !(read(figures.value.minutes) >= (asTest.value ? 0.1 : 0) && read(figures.value.minutes) <= (asTest.value ? 240 : 600))) found.push(`Minutes lie between ${asTest.value ? '0.1 and 240' : '0 and 600'}.`)
-  if (drags.value && !(read(light.value) >= 0 && read(light.value) <= 95)) found.push('Slight it is in 0 to 95 % of the cases.')
+  if (drags.value && !(read(light.value) >= 0 && read(light.value) <= 95)) found.push('Too slight to show lies between 0 and 95 %.')
   for (const sign of signs.value) {
     if (!sign.test || !outcomesOf(sign.test).some((outcome) => outcome.value === sign.outcome)) found.push('Every sign names a test and one of its outcomes.')
     else if (!(read(sign.chance) >= 0.1 && read(sign.chance) <= 100)) found.push('How often a sign shows lies between 0.1 and 100 %.')
@@ -78,7 +78,7 @@ function keep(): void {
       <v-card-text class="fields">
         <v-text-field v-model="name" label="In words" class="wide" hint="{place} stands for where it is" persistent-hint />
         <v-text-field v-model="figures.chance" :label="chanceLabel" inputmode="decimal" />
-        <v-text-field v-if="drags" v-model="light" label="So slight that nothing shows in the running (%)" inputmode="decimal" />
+        <v-text-field v-if="drags" v-model="light" label="Too slight to show (%)" inputmode="decimal" />
         <v-text-field v-if="!asFault" v-model="figures.minutes" label="Minutes" inputmode="decimal" />
         <v-select v-if="asFault" v-model="remedy" label="Mended by" :items="knowledge.remedies.map((entry) => ({ value: entry.id, title: entry.name }))" />
         <v-textarea v-if="asTest" v-model="how" label="What to do and where to touch" rows="2" class="wide" />
