@@ -60,13 +60,11 @@ export class CircuitClasses {
     const seen = suspects.map((suspect) => circuitSuspectOf(suspect, firstMotor))
     const variants = seen.flatMap((circuit, suspect): Variant[] => {
       const drag = circuit?.fault.drag ?? 0
-      const light = drag > 0 && drag < STUCK_TIMES ? lightShareOf(suspects[suspect] as Suspect) : 0
-      if (circuit && circuit.shows !== 'always') {
-        const moods: Variant[] = [{ suspect, mood: 'dead', severity: drag > 0 ? STICKS : 1, share: (1 - light) * DEAD_SHARE }, { suspect, mood: 'unsteady', severity: 1, share: (1 - light) * (1 - DEAD_SHARE) }]
-        return light > 0 ? [...moods, { suspect, mood: null, severity: LIGHT_DRAG / drag, share: light }] : moods
-      }
-      if (light > 0) return [{ suspect, mood: null, severity: HEAVY, share: 1 - light }, { suspect, mood: null, severity: LIGHT_DRAG / drag, share: light }]
-      return [{ suspect, mood: null, severity: 1, share: 1 }]
+      const drags = drag > 0 && drag < STUCK_TIMES
+      const light = drags ? lightShareOf(suspects[suspect] as Suspect) : 0
+      const slight: Variant[] = light > 0 ? [{ suspect, mood: null, severity: LIGHT_DRAG / drag, share: light }] : []
+      if (circuit && circuit.shows !== 'always') return [{ suspect, mood: 'dead', severity: drag > 0 ? STICKS : 1, share: (1 - light) * DEAD_SHARE }, { suspect, mood: 'unsteady', severity: 1, share: (1 - light) * (1 - DEAD_SHARE) }, ...slight]
+      return [{ suspect, mood: null, severity: drags ? HEAVY : 1, share: 1 - light }, ...slight]
     })
     this.variants = variants
     this.classOf = new Int32Array(variants.length).fill(-1)
