@@ -8,13 +8,15 @@ import type { SearchQuestion } from './search-question'
  */
 export class SearchJudge {
   private known: { readonly key: string; readonly diagnosis: Diagnosis } | null = null
+  private last: { readonly question: SearchQuestion; readonly report: SearchReport } | null = null
 
   /**
    * @param question all it depends on
    * @param onProgress share of the making ready that is done
    * @throws RangeError naming what the engine or the knowledge does not have
    */
-  async report({ description, practice, context, history, bench }: SearchQuestion, onProgress: (share: number) => Promise<void> | void = () => {}): Promise<SearchReport> {
+  async report(question: SearchQuestion, onProgress: (share: number) => Promise<void> | void = () => {}): Promise<SearchReport> {
+    const { description, practice, context, history, bench } = question
     const key = JSON.stringify([description, practice, context])
     if (this.known?.key !== key) this.known = { key, diagnosis: new Diagnosis(description, knowledgeOf(practice, description), context) }
     const { diagnosis } = this.known
@@ -22,11 +24,17 @@ export class SearchJudge {
     for (const [index, state] of states.entries()) {
       for (const share of diagnosis.prepare(history, state)) await onProgress((index + share) / states.length)
     }
-    return diagnosis.report(history, bench)
+    this.last = { question, report: diagnosis.report(history, bench) }
+    return this.last.report
   }
 
-  /** Works ahead on the engine asked for last, in steps, so that later questions are answered sooner. */
-  * ahead(): Generator<number, void> {
-    if (this.known) yield* this.known.diagnosis.prepareAhead()
+  /** Works ahead on the engine asked for last, in steps, so that later questions are answered sooner: first what the answer to the advised test would mean, then the circuits not solved yet. */
+  * ahead(): Generator<unknown, void> {
+    const { known, last } = this
+    if (!known || !last) return
+    const { advice, next } = last.report
+    const advised = advice.kind === 'test' ? next.find(({ id }) => id === advice.test) : undefined
+    if (advised) yield* known.diagnosis.foresee(last.question.history, advised, { ...last.question.bench, off: [...last.question.bench.off ?? [], ...advised.takesOff] })
+    yield* known.diagnosis.prepareAhead()
   }
 }

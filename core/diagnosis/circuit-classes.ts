@@ -35,6 +35,8 @@ const STICKS = 1.8
 /** Of what comes and goes, how often it is found dead. From memory. */
 const DEAD_SHARE = 0.45
 
+/** So many ways friction shows: always, dead and unsteady. */
+export const DRAG_MOODS = 3
 /** Friction comes in grades, in times the motor's own: nothing outside tells 1.2 from 1.5. */
 const dragGrades = [0.4, 1.2, 2.5, 5, 60] as const
 
@@ -55,6 +57,8 @@ export class CircuitClasses {
   private readonly stickingDrag: Float64Array
   private readonly waveringDrag: Float64Array
   private readonly dragClass = new Map<string, number>()
+  /** Class of what adds up to so many times the motor's own friction. */
+  private readonly graded = { always: new Map<number, number>(), dead: new Map<number, number>(), unsteady: new Map<number, number>() }
 
   constructor(private readonly suspects: readonly Suspect[], firstMotor: string | null) {
     const seen = suspects.map((suspect) => circuitSuspectOf(suspect, firstMotor))
@@ -105,8 +109,17 @@ export class CircuitClasses {
 
   /** Classes of a set of variants, ascending, each once. */
   of(variants: ArrayLike<number>, count: number): number[] {
-    const found: number[] = []
-    let [steady, sticking, wavering] = [0, 0, 0]
+    const found = new Int32Array(count + DRAG_MOODS)
+    return [...found.subarray(0, this.write(variants, count, found))]
+  }
+
+  /**
+   * Writes the classes of a set of variants, ascending, each once, and says how many.
+   *
+   * @param into room for one each, and for `DRAG_MOODS` more
+   */
+  write(variants: ArrayLike<number>, count: number, into: Int32Array): number {
+    let [found, steady, sticking, wavering] = [0, 0, 0, 0]
     for (let at = 0; at < count; at++) {
       const variant = variants[at] as number
       const known = this.classOf[variant] as number
@@ -114,12 +127,20 @@ export class CircuitClasses {
         steady += this.steadyDrag[variant] as number
         sticking = Math.max(sticking, this.stickingDrag[variant] as number)
         wavering = Math.max(wavering, this.waveringDrag[variant] as number)
-      } else if (known >= 0 && !found.includes(known)) found.push(known)
+      } else if (known >= 0) found = addOnce(known, into, found)
     }
-    if (steady > 0) found.push(this.dragClass.get(`always:${gradeOf(steady)}`) as number)
-    if (sticking > 0) found.push(this.dragClass.get(`dead:${gradeOf(sticking)}`) as number)
-    if (wavering > 0) found.push(this.dragClass.get(`unsteady:${gradeOf(wavering)}`) as number)
-    return found.sort((first, second) => first - second)
+    if (steady > 0) found = addOnce(this.dragClassOf('always', steady), into, found)
+    if (sticking > 0) found = addOnce(this.dragClassOf('dead', sticking), into, found)
+    if (wavering > 0) found = addOnce(this.dragClassOf('unsteady', wavering), into, found)
+    return found
+  }
+
+  private dragClassOf(mood: 'always' | Mood, times: number): number {
+    const known = this.graded[mood].get(times)
+    if (known !== undefined) return known
+    const found = this.dragClass.get(`${mood}:${gradeOf(times)}`) as number
+    this.graded[mood].set(times, found)
+    return found
   }
 
   /** What can be wrong as far as circuit and drive can tell, whatever its mood: one class that does it, and the odds of all that do. */
@@ -143,6 +164,16 @@ export class CircuitClasses {
     if (this.dragClass.has(name)) return
     this.dragClass.set(name, this.classes.push({ suspect, circuit: { fault: { drag: grade }, slips: [], shows, key: `drag:${grade}` }, mood }) - 1)
   }
+}
+
+/** Puts one more into the first `count` entries, which ascend, unless it is there. */
+function addOnce(entry: number, into: Int32Array, count: number): number {
+  let place = count
+  while (place > 0 && (into[place - 1] as number) > entry) place--
+  if (place > 0 && into[place - 1] === entry) return count
+  for (let at = count; at > place; at--) into[at] = into[at - 1] as number
+  into[place] = entry
+  return count + 1
 }
 
 function gradeOf(times: number): number {

@@ -1,6 +1,6 @@
 import type { EngineDescription } from '../engine/description-schema'
 import { benchTestsOf, type BenchTest } from './bench-tests'
-import { CircuitClasses, type Variant } from './circuit-classes'
+import { CircuitClasses, DRAG_MOODS, type Variant } from './circuit-classes'
 import { CircuitOutcomes, type CircuitRow } from './circuit-outcomes'
 import type { Circumstance, Fault, Knowledge, Remedy } from './knowledge-schema'
 import { placesOf, type Place } from './places-of'
@@ -29,6 +29,10 @@ export class CompiledEngine {
   private readonly classes: CircuitClasses
   /** By variant: its suspect. */
   readonly suspectOf: Int16Array
+  /** Whether every set of up to three broken pieces is solved. */
+  private solved = false
+  /** Classes of the set asked for last. */
+  private present = new Int32Array(16)
   private readonly rows = new Map<number | string, CircuitRow>()
   private readonly testIndex: ReadonlyMap<string, number>
   private readonly suspectIndex: ReadonlyMap<string, number>
@@ -88,20 +92,26 @@ export class CompiledEngine {
    * @param variants those present, the first `count` of them
    */
   circuitRow(variants: ArrayLike<number>, count: number): CircuitRow {
-    const classes = this.classes.of(variants, count)
+    if (this.present.length < count + DRAG_MOODS) this.present = new Int32Array(2 * (count + DRAG_MOODS))
+    const { present } = this
+    const found = this.classes.write(variants, count, present)
     const base = this.classes.count + 1
     // Up to seven classes fit a number exactly; confirmed faults can make more.
-    const key = classes.length <= 7 ? classes.reduce((code, entry) => code * base + entry + 1, 0) : classes.join()
+    let key: number | string = 0
+    if (found <= 7) for (let at = 0; at < found; at++) key = key * base + (present[at] as number) + 1
+    else key = present.subarray(0, found).join()
     const known = this.rows.get(key)
     if (known) return known
-    const row = this.outcomes.row(classes.map((entry) => this.classes.get(entry)))
+    const row = this.outcomes.row(Array.from(present.subarray(0, found), (entry) => this.classes.get(entry)))
     this.rows.set(key, row)
     return row
   }
 
-  /** Solves the circuit for all sets of up to three broken pieces, the likeliest first; yields the share done. */
-  solveAhead(): Generator<number, void> {
-    return this.outcomes.solveAhead(this.classes.pieces())
+  /** Solves the circuit for all sets of up to three broken pieces, the likeliest first, once; yields the share done. */
+  * solveAhead(): Generator<number, void> {
+    if (this.solved) return
+    yield* this.outcomes.solveAhead(this.classes.pieces())
+    this.solved = true
   }
 
   /**

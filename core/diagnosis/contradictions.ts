@@ -41,17 +41,18 @@ export function contradictions(belief: Belief, minutes: readonly number[]): Cont
     for (const set of support) sum += (chance[set] as number) / ((first[set] as number) * (second ? second[set] as number : 1))
     return sum
   }
+  const alone = columns.map((column) => without(column))
   const found: Contradiction[] = []
   for (let index = 0; index < columns.length; index++) {
     const column = columns[index] as Float64Array
-    const fits = 1 / without(column)
+    const fits = 1 / (alone[index] as number)
     if (fits >= CONTRADICTION_CHANCE) continue
     // Which of the others, taken away as well, makes it likeliest?
     let [against, most] = [-1, 0]
     for (let other = 0; other < columns.length; other++) {
       if (other === index) continue
       const second = columns[other] as Float64Array
-      const likelier = without(second) / without(column, second)
+      const likelier = (alone[other] as number) / without(column, second)
       if (likelier > most) [against, most] = [other, likelier]
     }
     if (most >= AT_ODDS * fits || (most >= HALVED * fits && floor(index) >= MISREAD * fits)) found.push({ finding: index, against, chance: fits })

@@ -85,6 +85,9 @@ export interface SearchReport {
 const LISTED_CHANCE = 0.005
 const MOST_LISTED = 24
 const MOST_TESTS = 8
+/** An outcome less likely than this is not gone through before it comes. */
+const FORESEEN_CHANCE = 0.05
+
 /** The whole judgement of one engine: made ready once, then asked after every finding. */
 export class Diagnosis {
   readonly engine: CompiledEngine
@@ -120,15 +123,33 @@ export class Diagnosis {
    */
   * prepare(history: SearchHistory = { findings: [], events: [] }, state = 0): Generator<number, void> {
     const events = [...history.events, ...this.settled.known(history)]
-    const space = this.spaceFor(events)
-    yield* space.prepare(state)
-    // What the tests say of the likeliest sets is worked out once; better now, under the bar, than after the first finding.
-    if (events.length === 0) this.choose(new Belief(space, { findings: [], events }))
+    yield* this.spaceFor(events).prepare(state)
   }
 
   /** Solves what `prepare` left, so that no later answer has to wait for a circuit; in steps, for whoever has time to spare. Yields the share done. */
   prepareAhead(): Generator<number, void> {
     return this.engine.solveAhead()
+  }
+
+  /**
+   * Goes through what would be believed after each likely outcome of a test, so that its answer comes at once; in
+   * steps of one outcome, for whoever has time to spare while the test is made. Nothing told so far is changed by it.
+   *
+   * @param history findings and events so far
+   * @param test that is being made
+   * @param bench what is off and refused then
+   * @throws RangeError naming what the engine does not have
+   */
+  * foresee(history: SearchHistory, { id, outcomes }: Pick<NextTestReport, 'id' | 'outcomes'>, bench: BenchNow = {}): Generator<void, void> {
+    const { state } = this.believe(history)
+    const space = this.spaceFor([...history.events, ...this.settled.known(history)])
+    space.forgetUnasked()
+    for (const outcome of [...outcomes].sort((first, second) => second.chance - first.chance)) {
+      if (outcome.chance < FORESEEN_CHANCE) return
+      yield
+      const findings = [...history.findings, { id: 'foreseen', test: id, outcome: outcome.id, state }]
+      this.choose(new Belief(space, { ...history, findings }), bench)
+    }
   }
 
   believe(history: SearchHistory): Belief {

@@ -35,6 +35,9 @@ export class HypothesisSets {
   private readonly pairs: Int32Array
   /** By place among all sets of three, in colexicographic order: its number; −1 where it was never worth a look. */
   private readonly triples: Int32Array
+  /** Of the sets of three ranked last: key and bin of each. */
+  private keys = new Int32Array(0)
+  private binOf = new Uint8Array(0)
 
   /**
    * @param items ways in which something may be hidden
@@ -81,22 +84,21 @@ export class HypothesisSets {
     const { order } = this
     if ((order * (order - 1) * (order - 2)) / 6 <= FEW) return new RankedTriples([this.everyTriple()], [Number.POSITIVE_INFINITY])
     const expected = this.expectations(weights)
-    // Expected to be likelier than anything of fewer, it is taken first; how much likelier, such an expectation cannot say.
+    const found = this.expectedTriples(expected)
+    const { keys, binOf } = this
     const sizes = new Int32Array(BINS)
-    this.eachTriple(expected, expected.lowest, (_key, bin) => {
-      sizes[bin] = (sizes[bin] as number) + 1
-    })
+    for (let at = 0; at < found; at++) sizes[binOf[at] as number] = (sizes[binOf[at] as number] as number) + 1
     let [first, kept] = [BINS, 0]
     while (first > 0 && kept < most) kept += sizes[--first] as number
     const bins = Array.from({ length: BINS - first }, (_, index) => new Int32Array(sizes[first + index] as number))
     const filled = new Int32Array(bins.length)
-    this.eachTriple(expected, expected.lowest + first * BIN, (key, bin) => {
-      const place = bin - first
-      if (place < 0) return
-      const at = filled[place] as number
-      ;(bins[place] as Int32Array)[at] = key
-      filled[place] = at + 1
-    })
+    for (let at = 0; at < found; at++) {
+      const place = (binOf[at] as number) - first
+      if (place < 0) continue
+      const filling = filled[place] as number
+      ;(bins[place] as Int32Array)[filling] = keys[at] as number
+      filled[place] = filling + 1
+    }
     const weigh = (bin: number): number => Math.exp(expected.lowest + (bin + 0.5) * BIN)
     let beyond = 0
     for (let bin = 0; bin < first; bin++) beyond += (sizes[bin] as number) * weigh(bin)
@@ -126,9 +128,11 @@ export class HypothesisSets {
     return { own: single.map((weight) => weight - nothing), times, nothing, lowest: top - Math.log(TIMES_LESS) }
   }
 
-  /** Calls back with the key and the bin of every set of three that is expected to weigh at least so much. */
-  private eachTriple({ own, times, nothing, lowest }: Expectations, least: number, found: (key: number, bin: number) => void): void {
+  /** Notes key and bin of every set of three that is expected to be worth a look, and says how many there are. */
+  private expectedTriples({ own, times, nothing, lowest }: Expectations): number {
     const { order } = this
+    let { keys, binOf } = this
+    let count = 0
     // The most any third can add, which lets whole rows be passed over.
     const withSecond = new Float64Array(order)
     for (let second = 0; second < order; second++) {
@@ -144,15 +148,22 @@ export class HypothesisSets {
       for (let second = first + 1; second < order; second++) {
         const two = second * order
         const known = nothing + (own[first] as number) + (own[second] as number) + (times[one + second] as number)
-        if (known + withFirst + (withSecond[second] as number) < least) continue
+        if (known + withFirst + (withSecond[second] as number) < lowest) continue
+        if (count + order > keys.length) {
+          keys = this.keys = grown(keys, new Int32Array(2 * (count + order)))
+          binOf = this.binOf = grown(binOf, new Uint8Array(keys.length))
+        }
         for (let third = second + 1; third < order; third++) {
           const value = known + (own[third] as number) + (times[one + third] as number) + (times[two + third] as number)
-          if (value < least) continue
+          if (value < lowest) continue
+          // Expected to be likelier than anything of fewer, it is taken first; how much likelier, such an expectation cannot say.
           const bin = ((value - lowest) * perBin) | 0
-          found((one + second) * order + third, bin < BINS ? bin : BINS - 1)
+          keys[count] = (one + second) * order + third
+          binOf[count++] = bin < BINS ? bin : BINS - 1
         }
       }
     }
+    return count
   }
 
   private everyTriple(): Int32Array {
@@ -237,7 +248,7 @@ export class RankedTriples {
   }
 }
 
-function grown<T extends Int16Array | Int32Array | Float64Array>(from: T, to: T): T {
+function grown<T extends Uint8Array | Int16Array | Int32Array | Float64Array>(from: T, to: T): T {
   to.set(from)
   return to
 }

@@ -5,6 +5,7 @@ import type { SearchHistory } from './history'
 import { hypothesesOf, type Hypotheses } from './hypotheses'
 import { HypothesisSets, SET_SIZE } from './hypothesis-sets'
 import { chancesAgain, holdsUnlisted, type EarlierLook } from './repeated-looks'
+import { OutcomeTables } from './outcome-tables'
 import { SetWeights } from './set-weights'
 
 /** Sets between two words on progress. */
@@ -101,9 +102,12 @@ export class HypothesisSpace {
   readonly hypotheses: Hypotheses
   readonly sets: HypothesisSets
   private readonly states = new Map<number, AtState>()
+  private readonly prepared = new Set<number>()
   private readonly columns = new Map<string, Column>()
+  private readonly asked = new Set<string>()
   /** Of the findings asked for last. */
   readonly weights: SetWeights
+  readonly tables = new OutcomeTables(this)
 
   constructor(readonly engine: CompiledEngine, events: SearchHistory['events']) {
     this.hypotheses = hypothesesOf(engine, events)
@@ -119,14 +123,22 @@ export class HypothesisSpace {
     return made
   }
 
-  /** Solves the circuit for all sets of up to two faults and the likeliest sets of three in steps; yields the share done. */
+  /** Solves the circuit for all sets of up to two faults and the likeliest sets of three in steps, once for each state; yields the share done. */
   * prepare(state: number): Generator<number, void> {
+    if (this.prepared.has(state)) return
     const here = this.at(state)
     this.sets.rankTriples(this.sets.odds).take(PREPARED_TRIPLES)
     for (let set = 0; set < this.sets.count; set++) {
       here.row(set)
       if (set % STEP === STEP - 1) yield (set + 1) / this.sets.count
     }
+    this.prepared.add(state)
+  }
+
+  /** Lets go of what findings say that no belief has asked for since this was called last: they were struck out, or only thought of. */
+  forgetUnasked(): void {
+    for (const key of this.columns.keys()) if (!this.asked.has(key)) this.columns.delete(key)
+    this.asked.clear()
   }
 
   /**
@@ -136,6 +148,7 @@ export class HypothesisSpace {
    */
   column(state: number, test: number, outcome: number, before: readonly EarlierLook[] = []): Column {
     const key = `${state}:${test}:${outcome}${before.map((look) => `/${look.test}:${look.state}:${look.outcome}`).join('')}`
+    this.asked.add(key)
     const known = this.columns.get(key)
     if (known) return known
     const made = new Column(this.sets, this.chanceOf(state, test, outcome, before))

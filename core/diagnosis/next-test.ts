@@ -2,8 +2,8 @@ import type { Belief } from './belief'
 import type { BenchCosts, WayIn } from './bench-costs'
 import { SET_SIZE } from './hypothesis-sets'
 import type { Equipment } from './knowledge-schema'
+import type { OutcomeTables } from './outcome-tables'
 import { RemainingCost } from './remaining-cost'
-import { chancesAgain } from './repeated-looks'
 
 export interface TestChoice {
   readonly test: number
@@ -103,20 +103,22 @@ class Reckoning {
   private readonly cost: RemainingCost
   private readonly chancesOf = new Map<number, Float64Array>()
   private readonly scratch: Float64Array
+  private readonly table: ReturnType<OutcomeTables['of']>
   /** Sets in which nothing is hidden, and how much they weigh. */
   private readonly empty: readonly number[]
   private readonly nothing: number
 
   constructor(private readonly belief: Belief, private readonly costs: BenchCosts, private readonly off: ReadonlySet<string>) {
-    this.sets = likeliest(belief.chance, SETS_AHEAD)
+    this.sets = likeliest(belief, SETS_AHEAD)
+    this.table = belief.space.tables.of(this.sets, belief.state)
     this.weights = Float64Array.from(this.sets, (set) => belief.chance[set] as number)
     const sum = this.weights.reduce((total, weight) => total + weight, 0)
     for (let at = 0; at < this.weights.length; at++) this.weights[at] = (this.weights[at] as number) / sum
     const { members } = belief.here
     const groups = new Int16Array(this.sets.length * SET_SIZE).fill(-1)
-    for (const [at, set] of this.sets.entries()) {
+    for (let at = 0; at < this.sets.length; at++) {
       for (let member = 0; member < SET_SIZE; member++) {
-        const suspect = members[set * SET_SIZE + member] as number
+        const suspect = members[(this.sets[at] as number) * SET_SIZE + member] as number
         if (suspect >= 0) groups[at * SET_SIZE + member] = costs.groupOf[suspect] as number
       }
     }
@@ -188,7 +190,8 @@ class Reckoning {
     return Array.from({ length: count }, (_, outcome) => {
       const found = new Float64Array(this.belief.engine.suspects.length)
       const sum = this.reweigh(this.weights, chances, count, outcome, this.sets.length, this.scratch)
-      for (const [at, set] of this.sets.entries()) {
+      for (let at = 0; at < this.sets.length; at++) {
+        const set = this.sets[at] as number
         const weight = (this.scratch[at] as number) / Math.max(sum, 1e-12)
         for (let member = set * SET_SIZE; member < set * SET_SIZE + SET_SIZE; member++) {
           const suspect = members[member] as number
@@ -222,27 +225,20 @@ class Reckoning {
   private chances(test: number): Float64Array {
     const known = this.chancesOf.get(test)
     if (known) return known
-    const { belief } = this
-    const count = belief.engine.tests[test]?.test.outcomes.length ?? 0
-    const found = new Float64Array(this.sets.length * count)
-    const chances = chancesAgain(belief.space, belief.state, test, belief.looksBefore(test))
-    for (const [at, set] of this.sets.entries()) {
-      const out = chances(set)
-      for (let outcome = 0; outcome < count; outcome++) found[at * count + outcome] = out[outcome] as number
-    }
+    const found = this.table(test, this.belief.looksBefore(test))
     this.chancesOf.set(test, found)
     return found
   }
 }
 
-/** Indices of the largest values, largest first. */
-function likeliest(values: Float64Array, most: number): Int32Array {
+/** The likeliest sets, likeliest first. */
+function likeliest({ support, chance }: Belief, most: number): Int32Array {
   let least = 1e-7
   // Raise the bar until few enough are left to be sorted.
   for (;;) {
     const found: number[] = []
-    for (let index = 0; index < values.length; index++) if ((values[index] as number) >= least) found.push(index)
-    if (found.length <= 4 * most || least > 0.1) return Int32Array.from(found.sort((first, second) => (values[second] as number) - (values[first] as number)).slice(0, most))
+    for (let at = 0; at < support.length; at++) if ((chance[support[at] as number] as number) >= least) found.push(support[at] as number)
+    if (found.length <= 4 * most || least > 0.1) return Int32Array.from(found.sort((first, second) => (chance[second] as number) - (chance[first] as number) || first - second).slice(0, most))
     least *= 3
   }
 }

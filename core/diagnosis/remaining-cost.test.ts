@@ -54,6 +54,31 @@ describe('what remains to be spent', () => {
     expect(new RemainingCost(prices, Int16Array.from([0, -1, -1])).of(Float64Array.of(1), 1, [])).toBeCloseTo(1 + 4)
   })
 
+  it('is, down its own order, what somebody with paper would add up for any sets of faults', () => {
+    const groups = 5
+    const partsOf = fc.uniqueArray(fc.nat(39), { maxLength: 4 })
+    const drawn = fc.record({
+      lookMinutes: fc.array(fc.double({ min: 0.2, max: 20, noNaN: true }), { minLength: groups, maxLength: groups }), lookParts: fc.array(partsOf, { minLength: groups, maxLength: groups }), repairParts: fc.array(partsOf, { minLength: groups, maxLength: groups }),
+      partCost: fc.array(fc.double({ min: 0.1, max: 9, noNaN: true }), { minLength: 40, maxLength: 40 }), off: partsOf,
+      sets: fc.array(fc.record({ members: fc.array(fc.integer({ min: -1, max: groups - 1 }), { minLength: 3, maxLength: 3 }), weight: fc.double({ min: 0.01, max: 1, noNaN: true }) }), { minLength: 1, maxLength: 8 }),
+    })
+    fc.assert(fc.property(drawn, ({ off, sets, ...prices }) => {
+      const cost = new RemainingCost(prices, Int16Array.from(sets.flatMap(({ members }) => members)))
+      const found = cost.of(Float64Array.from(sets, ({ weight }) => weight), sets.length, off)
+      const order = cost.sequence
+      const worth = (parts: Iterable<number>): number => [...parts].reduce((sum, part) => sum + (prices.partCost[part] as number), 0)
+      const paper = sets.reduce((total, { members, weight }) => {
+        const last = Math.max(...members.map((group) => order.indexOf(group)))
+        const seen = order.slice(0, last + 1)
+        const opened = new Set(seen.flatMap((group) => prices.lookParts[group] as number[]))
+        const needed = new Set([...opened, ...members.flatMap((group) => prices.repairParts[group] ?? [])])
+        for (const part of off) needed.delete(part)
+        return total + weight * (seen.reduce((sum, group) => sum + (prices.lookMinutes[group] as number), 0) + worth(needed))
+      }, 0)
+      expect(found).toBeCloseTo(paper, 8)
+    }), { numRuns: 300 })
+  })
+
   it('costs nothing where nothing is wrong', () => {
     expect(new RemainingCost({ lookMinutes: [3], lookParts: [[]], repairParts: [[]], partCost: [] }, Int16Array.from([-1, -1, -1])).of(Float64Array.of(1), 1, [])).toBe(0)
   })

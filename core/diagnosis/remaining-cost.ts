@@ -9,7 +9,8 @@ export interface GroupPrices {
   readonly partCost: readonly number[]
 }
 
-const NEVER = 0x7fffffff
+/** So many parts to a word of bits. */
+const WORD = 31
 
 /** Groups behind the same parts, and how far down they are in the order being made. */
 class Cluster {
@@ -38,24 +39,27 @@ class Cluster {
 export class RemainingCost {
   private readonly groupChance: Float64Array
   private readonly lookMinutes: Float64Array
-  private readonly repairParts: ReadonlyArray<Int16Array>
   private readonly partCost: Float64Array
-  /** By part: place in the order at which it comes off; −1 when it is off. */
-  private readonly takenAt: Int32Array
-  private readonly counted: Int32Array
-  private readonly rank: Int32Array
+  /** By part: 1 where it is off, or comes off in the order being made. */
+  private readonly taken: Uint8Array
+  /** Parts as bits, so many words of them each time; first of those off by now, then by group of those off when it is reached. */
+  private readonly words: number
+  private readonly takenBits: Int32Array
+  private readonly bitsAt: Int32Array
   private readonly rate: Float64Array
   private readonly clusters: readonly Cluster[]
   /** By part: the clusters behind it. */
   private readonly behind: ReadonlyArray<readonly Cluster[]>
   private readonly spentAfter: Float64Array
-  private stamp = 1
   private readonly order: Int16Array
   private ordered = 0
   /** Sets that need the same groups cost the same: by set its kind, and of each kind its groups, each once. */
   private readonly kindOf: Int32Array
   private readonly kinds: Int16Array
   private readonly kindWeights: Float64Array
+  /** By kind: the parts its own repairs need off, each once, and the same as bits. */
+  private readonly kindParts: ReadonlyArray<Int16Array>
+  private readonly kindBits: Int32Array
 
   /**
    * @param prices of every group and part
@@ -65,11 +69,11 @@ export class RemainingCost {
     const count = lookMinutes.length
     this.groupChance = new Float64Array(count)
     this.lookMinutes = Float64Array.from(lookMinutes)
-    this.repairParts = repairParts.map((parts) => Int16Array.from(parts))
     this.partCost = Float64Array.from(partCost)
-    this.takenAt = new Int32Array(partCost.length)
-    this.counted = new Int32Array(partCost.length)
-    this.rank = new Int32Array(count)
+    this.taken = new Uint8Array(partCost.length)
+    this.words = Math.ceil(partCost.length / WORD)
+    this.takenBits = new Int32Array(this.words)
+    this.bitsAt = new Int32Array(count * this.words)
     this.rate = new Float64Array(count)
     this.spentAfter = new Float64Array(count)
     this.order = new Int16Array(count)
@@ -99,6 +103,9 @@ export class RemainingCost {
     }
     this.kinds = Int16Array.from(kinds)
     this.kindWeights = new Float64Array(known.size)
+    this.kindParts = Array.from({ length: known.size }, (_, kind) => Int16Array.from(new Set(kinds.slice(kind * 3, kind * 3 + 3).flatMap((group) => repairParts[group] ?? []))))
+    this.kindBits = new Int32Array(known.size * this.words)
+    for (const [kind, parts] of this.kindParts.entries()) for (const part of parts) mark(this.kindBits, kind * this.words, part)
   }
 
   /**
@@ -134,26 +141,22 @@ export class RemainingCost {
 
   /** Down the order to the last fault of such a set, and what its own repairs have to take off besides. */
   private minutesFor(kind: number): number {
-    const { kinds, spentAfter, takenAt, partCost, repairParts, counted } = this
+    const { kinds, spentAfter, partCost, words, bitsAt, kindBits } = this
     let minutes = 0
     let last = -1
     for (let at = kind * 3; at < kind * 3 + 3; at++) {
       const group = kinds[at] as number
       if (group < 0 || (spentAfter[group] as number) <= minutes) continue
       minutes = spentAfter[group] as number
-      last = this.rank[group] as number
+      last = group
     }
-    const stamp = ++this.stamp
-    for (let at = kind * 3; at < kind * 3 + 3; at++) {
-      const group = kinds[at] as number
-      if (group < 0) continue
-      const parts = repairParts[group] as Int16Array
-      for (let index = 0; index < parts.length; index++) {
-        const part = parts[index] as number
-        if ((takenAt[part] as number) <= last || counted[part] === stamp) continue
-        counted[part] = stamp
-        minutes += partCost[part] as number
-      }
+    let missing = 0
+    for (let word = 0; word < words; word++) missing |= (kindBits[kind * words + word] as number) & (last < 0 ? -1 : ~(bitsAt[last * words + word] as number))
+    if (missing === 0) return minutes
+    const parts = this.kindParts[kind] as Int16Array
+    for (let index = 0; index < parts.length; index++) {
+      const part = parts[index] as number
+      if (last < 0 || ((bitsAt[last * words + ((part / WORD) | 0)] as number) & (1 << (part % WORD))) === 0) minutes += partCost[part] as number
     }
     return minutes
   }
@@ -163,10 +166,14 @@ export class RemainingCost {
    * the bare look, whose best few groups together have most chance per minute.
    */
   private putInOrder(off: Iterable<number>): void {
-    const { groupChance, lookMinutes, takenAt, partCost, order, clusters, rate } = this
+    const { groupChance, lookMinutes, taken, partCost, order, clusters, rate, words, takenBits, bitsAt } = this
     this.ordered = 0
-    takenAt.fill(NEVER)
-    for (const part of off) takenAt[part] = -1
+    taken.fill(0)
+    takenBits.fill(0)
+    for (const part of off) {
+      taken[part] = 1
+      mark(takenBits, 0, part)
+    }
     for (let group = 0; group < rate.length; group++) rate[group] = (groupChance[group] as number) / (lookMinutes[group] as number)
     let left = 0
     for (const cluster of clusters) {
@@ -185,8 +192,9 @@ export class RemainingCost {
       const { parts, waiting } = chosen
       for (let at = 0; at < parts.length; at++) {
         const part = parts[at] as number
-        if (takenAt[part] !== NEVER) continue
-        takenAt[part] = this.ordered
+        if (taken[part] === 1) continue
+        taken[part] = 1
+        mark(takenBits, 0, part)
         spent += partCost[part] as number
         for (const cluster of this.behind[part] as readonly Cluster[]) cluster.stale = true
       }
@@ -194,9 +202,9 @@ export class RemainingCost {
       for (; chosen.from < chosen.bestEnd; chosen.from++) {
         const group = waiting[chosen.from] as number
         spent += lookMinutes[group] as number
-        order[this.ordered] = group
-        this.rank[group] = this.ordered++
+        order[this.ordered++] = group
         this.spentAfter[group] = spent
+        for (let word = 0; word < words; word++) bitsAt[group * words + word] = takenBits[word] as number
       }
       chosen.stale = true
     }
@@ -222,10 +230,10 @@ export class RemainingCost {
 
   /** How much chance per minute opening a cluster brings now. */
   private look(cluster: Cluster): void {
-    const { groupChance, lookMinutes, takenAt, partCost } = this
+    const { groupChance, lookMinutes, taken, partCost } = this
     const { parts, waiting, count } = cluster
     let minutes = 0
-    for (let at = 0; at < parts.length; at++) if (takenAt[parts[at] as number] === NEVER) minutes += partCost[parts[at] as number] as number
+    for (let at = 0; at < parts.length; at++) if (taken[parts[at] as number] === 0) minutes += partCost[parts[at] as number] as number
     let chance = 0
     cluster.bestRate = -1
     for (let at = cluster.from; at < count; at++) {
@@ -249,4 +257,9 @@ export class RemainingCost {
 function eachOnce(...groups: [number, number, number]): [number, number, number] {
   const once = [...new Set(groups)].filter((group) => group >= 0).sort((first, second) => first - second)
   return [once[0] ?? -1, once[1] ?? -1, once[2] ?? -1]
+}
+
+function mark(bits: Int32Array, from: number, part: number): void {
+  const word = from + ((part / WORD) | 0)
+  bits[word] = (bits[word] as number) | (1 << (part % WORD))
 }

@@ -57,6 +57,7 @@ export class SetWeights {
       this.upTo = upTo
     }
     const { weights, upTo } = this
+    const found = new Float64Array(chosen.length)
     for (let at = 0; at < chosen.length; at++) {
       const set = chosen[at] as number
       let known = upTo[set] as number
@@ -64,7 +65,8 @@ export class SetWeights {
       for (; known < columns.length; known++) weight = (weight * (columns[known] as Column).at(set)) / (scales[known] as number)
       weights[set] = weight
       upTo[set] = known
+      found[at] = weight
     }
-    return Float64Array.from(chosen, (set) => weights[set] as number)
+    return found
   }
 }
