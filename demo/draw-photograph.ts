@@ -1,22 +1,31 @@
 import sharp from 'sharp'
 import { seededUniform } from '../core/measure/seeded-random'
 
+/** What a photograph shows of an engine's shape. */
+export interface EngineLooks {
+  readonly steam: boolean
+  readonly axles: number
+}
+
 /**
  * Draws a photograph for the scenario: an engine on the cradle under the lamp. Drawn here, taken from nowhere.
  *
  * @param livery the engine's colour
- * @param seed varies wheels, angle and clutter
+ * @param looks its outline and wheels
+ * @param seed varies angle, light and clutter
  * @returns JPEG bytes
  */
-export async function drawPhotograph(livery: string, seed: number): Promise<Buffer> {
+export async function drawPhotograph(livery: string, { steam, axles }: EngineLooks, seed: number): Promise<Buffer> {
   const uniform = seededUniform(seed)
-  const axles = 3 + Math.floor(uniform() * 3)
   const tilt = (uniform() - 0.5) * 5
+  const radius = Math.min(52, 270 / axles)
   const wheels = Array.from({ length: axles }, (_, i) => {
-    const x = 330 + (i * 560) / (axles - 1)
-    return `<circle cx="${x}" cy="585" r="52" fill="#2a2d30"/><circle cx="${x}" cy="585" r="44" fill="none" stroke="#8b8f92" stroke-width="7"/><circle cx="${x}" cy="585" r="10" fill="#a9812f"/>`
+    // Two bogies stand at the ends; anything else spreads its axles out.
+    const bogies = !steam && axles >= 4
+    const side = i < axles / 2 ? 0 : 1
+    const x = bogies ? 330 + side * 560 + (side === 0 ? i : i - axles + 1) * 2.3 * radius : 330 + (i * 560) / (axles - 1)
+    return `<circle cx="${x}" cy="${637 - radius}" r="${radius}" fill="#2a2d30"/><circle cx="${x}" cy="${637 - radius}" r="${radius - 8}" fill="none" stroke="#8b8f92" stroke-width="7"/><circle cx="${x}" cy="${637 - radius}" r="10" fill="#a9812f"/>`
   }).join('')
-  const steam = uniform() > 0.5
   const body = steam
     ? `<rect x="270" y="390" width="470" height="120" rx="56" fill="${livery}"/><rect x="330" y="315" width="52" height="84" rx="6" fill="#1d1f21"/><path d="M520 392v-26a26 20 0 0 1 52 0v26z" fill="${livery}"/><rect x="730" y="320" width="190" height="200" fill="${livery}"/><rect x="770" y="352" width="90" height="70" fill="#1f2427"/>`
     : `<path d="M270 520V386l60-58h560l58 58v134z" fill="${livery}"/><rect x="352" y="362" width="88" height="58" fill="#1f2427"/><rect x="780" y="362" width="88" height="58" fill="#1f2427"/><rect x="470" y="356" width="280" height="90" fill="#00000026"/>`

@@ -141,7 +141,7 @@ class ScenarioLoader {
       },
     }, new Date(clock), { actor })
     for (const [ordinal, caption] of (demo.photographs ?? []).entries()) {
-      const bytes = await drawPhotograph(engine.livery, index * 10 + ordinal + 1)
+      const bytes = await drawPhotograph(engine.livery, this.typeOf(engine).looks, index * 10 + ordinal + 1)
       await keepPhotograph(this.database, actor, newId(), { id: newId(), jobId, station: ordinal === 0 ? 'take-in' : 'find', caption, takenAt: later(2) }, bytes)
     }
     const before = [...(demo.notes ?? [])]

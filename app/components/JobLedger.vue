@@ -11,6 +11,9 @@ const order: FindingState[] = ['confirmed', 'suspected', 'mended', 'left', 'decl
 const findings = computed(() => [...props.book.findings].sort((a, b) => order.indexOf(a.state) - order.indexOf(b.state)))
 const minutes = computed(() => minutesUsed(props.book.notes))
 const overEstimate = computed(() => props.book.job.estimateMinutes !== null && minutes.value > props.book.job.estimateMinutes)
+/** What the shop has noted of every engine of the type, latest first; it is there before the search needs it. */
+const typeNotes = computed(() => props.book.type.notes.split('\n').map((line) => line.trim()).filter(Boolean).reverse())
+const NOTES_SHOWN = 4
 const wanted = computed(() => props.book.parts.filter((part) => part.state !== 'dropped'))
 const signOf: Record<FindingState, string> = { suspected: 'sign--ask', confirmed: 'sign--fault', mended: 'sign--sound', left: 'sign--care', declined: 'sign--care', 'ruled-out': 'sign--ask' }
 const open = (finding: FindingRow): void => {
@@ -32,6 +35,11 @@ const open = (finding: FindingRow): void => {
           </button>
         </li>
       </ul>
+    </section>
+    <section v-if="typeNotes.length > 0" aria-label="Noted of the type">
+      <h2>Every {{ book.type.name }}</h2>
+      <ul class="list"><li v-for="note in typeNotes.slice(0, NOTES_SHOWN)" :key="note" class="noted">{{ note }}</li></ul>
+      <details v-if="typeNotes.length > NOTES_SHOWN" class="journal"><summary>{{ typeNotes.length - NOTES_SHOWN }} more</summary><ul class="list"><li v-for="note in typeNotes.slice(NOTES_SHOWN)" :key="note" class="noted">{{ note }}</li></ul></details>
     </section>
     <section>
       <div class="head"><h2>Parts wanted</h2></div>
@@ -69,6 +77,7 @@ const open = (finding: FindingRow): void => {
 .finding { display: grid; gap: 1px; text-align: left; width: 100%; padding: 8px 0; min-height: var(--target); }
 .finding:hover:not(:disabled) { background: var(--sheet); }
 .finding .sign { font-size: 0.84rem; font-weight: 600; }
+.noted { padding: 7px 0; overflow-wrap: anywhere; }
 .part { display: flex; justify-content: space-between; gap: 12px; padding: 8px 0; }
 .minutes { display: flex; align-items: baseline; gap: 6px; }
 .gauge { height: 7px; border: 1px solid var(--steel); margin: 4px 0; } .gauge i { display: block; height: 100%; background: var(--steel); } .gauge i.over { background: var(--amber); }

@@ -20,7 +20,8 @@ const counts = computed(() => own.value !== null && !own.value.withdrawn)
 const before = computed(() => {
   const { construction, type } = props.book.learned
   const [alike, same] = [construction.jobs, type.jobs]
-  return alike + same === 0 ? 'No such machine has been counted yet.' : `Counted so far: ${same} ${same === 1 ? 'job' : 'jobs'} on this type, ${alike} on others made alike.`
+  if (alike + same === 0) return counts.value ? 'It is the first such machine.' : 'No such machine has been counted yet.'
+  return `${counts.value ? 'Counted besides it' : 'Counted so far'}: ${same} ${same === 1 ? 'job' : 'jobs'} on this type, ${alike} on others made alike.`
 })
 const timesFound = (suspect: string): number => {
   const fault = suspect.split('@')[0] ?? ''

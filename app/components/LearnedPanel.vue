@@ -29,7 +29,7 @@ outbox.onAcknowledged((lane) => {
 const percent = (chance: number): string => `${chance < 0.095 ? (chance * 100).toFixed(1) : Math.round(chance * 100)} %`
 const faultName = (id: string): string => {
   const fault = diagnosisKnowledge.faults.find((entry) => entry.id === id)
-  const name = fault ? fault.name.replace('{place}', fault.role.replaceAll('-', ' ')) : id
+  const name = fault ? nameInGeneral(fault) : id
   return name.charAt(0).toUpperCase() + name.slice(1)
 }
 const constructions = computed(() => (book.value?.constructions ?? []).map((entry) => {
@@ -53,7 +53,7 @@ async function forget(construction: string | null): Promise<void> {
     <p v-else-if="book && constructions.length === 0" class="quiet">Nothing yet. A job that is handed back offers to add what was found to it.</p>
     <ul class="ruled-list">
       <li v-for="entry in constructions" :key="entry.construction">
-        <button type="button" class="line" :aria-expanded="opened === entry.construction" @click="opened = opened === entry.construction ? null : entry.construction"><b>{{ entry.name }}</b><span class="quiet">{{ entry.jobs }} {{ entry.jobs === 1 ? 'job' : 'jobs' }}, {{ entry.rows.length }} {{ entry.rows.length === 1 ? 'fault' : 'faults' }} met</span></button>
+        <button type="button" class="line" :aria-expanded="opened === entry.construction" @click="opened = opened === entry.construction ? null : entry.construction"><b>{{ entry.name }}</b><span class="quiet">{{ entry.jobs }} {{ entry.jobs === 1 ? 'job' : 'jobs' }}, {{ entry.rows.length === 0 ? 'no fault met' : `${entry.rows.length} ${entry.rows.length === 1 ? 'kind' : 'kinds'} of fault met` }}</span></button>
         <div v-if="opened === entry.construction" class="more">
           <p class="quiet">{{ entry.types.map((type) => `${type.name} ${type.jobs}`).join(', ') }}</p>
           <table v-if="entry.rows.length > 0"><thead><tr><th scope="col">Fault</th><th scope="col" class="number">Found at</th><th scope="col" class="number">Shipped</th><th scope="col" class="number">Now</th></tr></thead><tbody><tr v-for="row in entry.rows" :key="row.fault"><th scope="row">{{ faultName(row.fault) }}</th><td class="number figure">{{ row.found }} of {{ row.places }}</td><td class="number figure">{{ percent(row.shipped) }}</td><td class="number figure">{{ percent(row.now) }}</td></tr></tbody></table>
@@ -64,7 +64,7 @@ async function forget(construction: string | null): Promise<void> {
       </li>
     </ul>
     <template v-if="book && book.reliability.length > 0">
-      <h3>How often it was so</h3>
+      <h3 class="often">How often it was so</h3>
       <p class="quiet">Of what was given a chance in {{ book.searches }} {{ book.searches === 1 ? 'search' : 'searches' }} that are over, the share seen to be true in the end. The mark is what was said; the bar’s pale ends are the 95 % interval.</p>
       <ul class="bands">
         <li v-for="band in book.reliability" :key="band.from"><span class="figure said">{{ Math.round(band.from * 100) }}–{{ Math.round(band.to * 100) }} %</span>
@@ -81,8 +81,9 @@ async function forget(construction: string | null): Promise<void> {
 .plain { font-weight: 600; color: var(--green); min-height: var(--target); }
 .ruled-list > li { padding: 0; } .line { display: flex; justify-content: space-between; gap: 16px; width: 100%; min-height: 52px; align-items: center; text-align: left; }
 .more { display: grid; gap: 8px; padding-bottom: 14px; }
+.often { margin-top: 16px; }
 .ask { display: flex; gap: 12px; align-items: center; flex-wrap: wrap; }
 table { border-collapse: collapse; width: 100%; } thead th { font-size: 0.82rem; color: var(--soft); font-weight: 550; text-align: left; padding: 4px 0; } tbody tr { border-top: 1px solid var(--rule); } tbody th { text-align: left; font-weight: 500; padding: 8px 14px 8px 0; } .number { text-align: right !important; white-space: nowrap; padding-left: 16px !important; }
-.bands { list-style: none; margin: 0; padding: 0; display: grid; gap: 6px; } .bands li { display: grid; grid-template-columns: 92px minmax(0, 1fr) 84px; gap: 14px; align-items: center; } .bands svg { width: 100%; height: 18px; } .said { text-align: right; } .bands li > .figure:last-child { text-align: right; white-space: nowrap; }
+.bands { list-style: none; margin: 0; padding: 0; display: grid; gap: 6px; } .bands li { display: grid; grid-template-columns: 92px minmax(0, 1fr) 96px; gap: 14px; align-items: center; } .bands svg { width: 100%; height: 18px; } .said { text-align: right; } .bands li > .figure:last-child { text-align: right; white-space: nowrap; }
 .ground { fill: var(--sunk); } .range { fill: color-mix(in srgb, var(--green) 28%, transparent); } .so { fill: var(--green); } .mark { stroke: var(--brass); stroke-width: 3px; vector-effect: non-scaling-stroke; }
 </style>

@@ -87,6 +87,7 @@ async function keepComponent(): Promise<void> {
             <dt>Motor</dt><dd>{{ motorKinds[book.type.motorKind] }}{{ book.type.poles ? `, ${book.type.poles} poles` : '' }}</dd>
             <dt>Gear and wheel</dt><dd>{{ [book.type.gearRatio && `${book.type.gearRatio} : 1`, book.type.wheelDiameterMm && `${book.type.wheelDiameterMm} mm`].filter(Boolean).join(', ') || 'Not known: a timed run then gives no motor speed' }}</dd>
             <dt>Pickup</dt><dd>{{ book.type.pickupLayout || 'Not noted' }}</dd>
+            <dt>Noted of every one</dt><dd class="lines">{{ book.type.notes || 'Nothing yet: a job that is handed back asks for it' }}</dd>
           </dl>
           <h2 class="jobs-head">Jobs</h2>
           <p v-if="book.jobs.length === 0" class="quiet">No job yet.</p>
@@ -107,7 +108,7 @@ async function keepComponent(): Promise<void> {
 <style scoped>
 .head { display: flex; justify-content: space-between; align-items: center; margin: 8px 0 6px; }
 .facts { display: grid; grid-template-columns: 130px 1fr; margin: 0 0 16px; } .facts dt, .facts dd { border-top: 1px solid var(--rule); padding: 8px 0; margin: 0; } .facts dt { color: var(--soft); font-size: 0.9rem; }
-.unit { display: block; }
+.unit { display: block; } .lines { white-space: pre-line; overflow-wrap: anywhere; }
 .component { display: grid; grid-template-columns: 80px 1fr max-content; gap: 12px; align-items: center; } .gone strong { text-decoration: line-through; }
 .jobs-head { margin: 18px 0 10px; }
 .jobs { display: grid; grid-template-columns: repeat(auto-fill, minmax(240px, 1fr)); gap: 14px 24px; padding-left: 8px; }

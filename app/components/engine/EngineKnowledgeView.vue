@@ -30,12 +30,11 @@ const concerned = computed(() => {
   return { placeNames: new Map(suspects.map(({ fault, name }) => [fault.id, name])), faults: new Set(suspects.map(({ fault }) => fault.id)), tests: new Set(benchTestsOf(props.description, places, copy.value, circumstances).map(({ test }) => test.id)), remedies: new Set(suspects.map(({ remedy }) => remedy.id)) }
 })
 type Row = { readonly id: string; readonly name: string; readonly aside: string; readonly figures: readonly string[]; readonly shipped: readonly string[] | null; readonly state: 'as shipped' | 'changed' | 'own' | 'left out' }
-const place = (words: string, role: string): string => words.replace('{place}', role.replaceAll('-', ' '))
 const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
 const percent = (chance: number): string => `${Number((chance * 100).toPrecision(2))} %`
 const describe = {
-  faults: (row: Fault) => ({ name: capital(row.name === diagnosisKnowledge.faults.find((fault) => fault.id === row.id)?.name ? concerned.value.placeNames.get(row.id) ?? place(row.name, row.role) : place(row.name, row.role)), aside: `${row.area.replaceAll('-', ' ')}; ${copy.value.remedies.find((remedy) => remedy.id === row.remedy)?.name ?? row.remedy}`, figures: [percent(row.prior)] }),
-  tests: (row: Test) => ({ name: place(row.name, row.role), aside: row.outcomes.map((outcome) => outcome.name).join(', '), figures: [`${row.minutes} min`, percent(row.misread)] }),
+  faults: (row: Fault) => ({ name: capital(row.name === diagnosisKnowledge.faults.find((fault) => fault.id === row.id)?.name ? concerned.value.placeNames.get(row.id) ?? nameInGeneral(row) : nameInGeneral(row)), aside: `${row.area.replaceAll('-', ' ')}; ${copy.value.remedies.find((remedy) => remedy.id === row.remedy)?.name ?? row.remedy}`, figures: [percent(row.prior)] }),
+  tests: (row: Test) => ({ name: nameInGeneral(row), aside: row.outcomes.map((outcome) => outcome.name).join(', '), figures: [`${row.minutes} min`, percent(row.misread)] }),
   remedies: (row: Remedy) => ({ name: row.name, aside: [...row.parts, ...row.products].join(', '), figures: [`${row.minutes} min`, percent(row.success)] }),
 }
 const heads: Readonly<Record<KnowledgeList, readonly string[]>> = { faults: ['At one place'], tests: ['Takes', 'Misread'], remedies: ['Takes', 'Takes hold'] }
@@ -174,5 +173,6 @@ table { border-collapse: collapse; width: 100%; } thead th { font-size: 0.82rem;
 .plain { font-weight: 600; color: var(--green); min-height: var(--target); justify-self: start; }
 .unseen { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
 @media (max-width: 800px) { .top { flex-direction: column; } .doing { white-space: normal; } }
+@media (max-width: 600px) { .search { max-width: none; flex-basis: 100%; } }
 @media (max-width: 700px) { .aside, thead th:nth-child(2) { display: none; } .doing { width: auto; padding-left: 8px; } .number { padding-left: 8px; } }
 </style>

@@ -38,7 +38,7 @@ watch(() => [props.row, props.asNew] as const, () => {
 
 const read = (text: string): number => (text.trim() === '' ? Number.NaN : Number(text.replace(',', '.').replace('%', '')))
 const words = (text: string): string[] => text.split(',').map((part) => part.trim()).filter(Boolean)
-const signTests = computed(() => props.knowledge.tests.filter((test) => test.reading.kind === 'signs').map((test) => ({ value: test.id, title: test.name.replace('{place}', test.role.replaceAll('-', ' ')) })))
+const signTests = computed(() => props.knowledge.tests.filter((test) => test.reading.kind === 'signs').map((test) => ({ value: test.id, title: nameInGeneral(test) })))
 const outcomesOf = (id: string) => (props.knowledge.tests.find((test) => test.id === id)?.outcomes.slice(1) ?? []).map((outcome) => ({ value: outcome.id, title: outcome.name }))
 const chanceLabel = computed(() => (asFault.value ? 'Chance at one place (%)' : asTest.value ? 'Misread (%)' : 'Takes hold (%)'))
 const bounds = computed<readonly [number, number]>(() => (asFault.value ? [0.01, 50] : asTest.value ? [0.1, 40] : [1, 100]))

@@ -69,4 +69,5 @@ useNextAction({ label: nextLabel, run: () => void router.push(openJob.value ? `/
 .views a { color: var(--soft); text-decoration: none; font-weight: 600; padding: 0 14px; min-height: var(--target); display: flex; align-items: center; white-space: nowrap; border-bottom: 3px solid transparent; }
 .views a[aria-current] { color: var(--ink); border-color: var(--brass); }
 .generic { margin-bottom: 12px; }
+@media (max-width: 900px) { .views { flex-wrap: wrap; gap: 0; margin-left: -6px; } .views a { padding: 0 6px; } }
 </style>
