@@ -34,7 +34,7 @@ export class SearchJudge {
     if (!known || !last) return
     const { advice, next } = last.report
     const advised = advice.kind === 'test' ? next.find(({ id }) => id === advice.test) : undefined
-    if (advised) yield* known.diagnosis.foresee(last.question.history, advised, { ...last.question.bench, off: [...last.question.bench.off ?? [], ...advised.takesOff] })
+    if (advised) yield* known.diagnosis.foresee(last.question.history, last.report.state, advised, { ...last.question.bench, off: [...last.question.bench.off ?? [], ...advised.takesOff] })
     yield* known.diagnosis.prepareAhead()
   }
 }

@@ -136,14 +136,13 @@ export class Diagnosis {
    * steps of one outcome, for whoever has time to spare while the test is made. Nothing told so far is changed by it.
    *
    * @param history findings and events so far
+   * @param state the engine is in
    * @param test that is being made
    * @param bench what is off and refused then
    * @throws RangeError naming what the engine does not have
    */
-  * foresee(history: SearchHistory, { id, outcomes }: Pick<NextTestReport, 'id' | 'outcomes'>, bench: BenchNow = {}): Generator<void, void> {
-    const { state } = this.believe(history)
+  * foresee(history: SearchHistory, state: number, { id, outcomes }: Pick<NextTestReport, 'id' | 'outcomes'>, bench: BenchNow = {}): Generator<void, void> {
     const space = this.spaceFor([...history.events, ...this.settled.known(history)])
-    space.forgetUnasked()
     for (const outcome of [...outcomes].sort((first, second) => second.chance - first.chance)) {
       if (outcome.chance < FORESEEN_CHANCE) return
       yield
@@ -167,6 +166,8 @@ export class Diagnosis {
    * @throws RangeError naming an unknown test, outcome or suspect
    */
   report(history: SearchHistory, bench: BenchNow = {}): SearchReport {
+    // What was foreseen for the answer before this one, and did not come, is let go.
+    this.space?.space.forgetUnasked()
     const belief = this.believe(history)
     const choices = this.choose(belief, bench)
     const marginals = belief.marginals

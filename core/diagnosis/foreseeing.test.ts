@@ -15,7 +15,7 @@ it('what was foreseen of an advised test takes little working out when it comes,
   expect(report.advice.kind).toBe('test')
   const advised = report.next.find(({ id }) => report.advice.kind === 'test' && id === report.advice.test)
   if (!advised) throw new Error('What is advised is offered.')
-  for (const _ of foreseen.foresee(begun, advised)) void _
+  for (const _ of foreseen.foresee(begun, report.state, advised)) void _
   expect(foreseen.report(begun)).toEqual(report)
   const chances = vi.spyOn(CompiledEngine.prototype, 'trueChances')
   try {
