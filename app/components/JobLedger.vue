@@ -37,7 +37,7 @@ const open = (finding: FindingRow): void => {
       </ul>
     </section>
     <section v-if="typeNotes.length > 0" aria-label="Noted of the type">
-      <h2>Every {{ book.type.name }}</h2>
+      <div class="head"><h2>Every {{ book.type.name }}</h2></div>
       <ul class="list"><li v-for="note in typeNotes.slice(0, NOTES_SHOWN)" :key="note" class="noted">{{ note }}</li></ul>
       <details v-if="typeNotes.length > NOTES_SHOWN" class="journal"><summary>{{ typeNotes.length - NOTES_SHOWN }} more</summary><ul class="list"><li v-for="note in typeNotes.slice(NOTES_SHOWN)" :key="note" class="noted">{{ note }}</li></ul></details>
     </section>
