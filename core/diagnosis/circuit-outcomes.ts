@@ -40,6 +40,8 @@ interface Readout {
 
 /** What circuit and drive show in one set of broken pieces; each test is worked out when it is first asked for. */
 export interface CircuitRow {
+  /** Its number among the rows made, in the order they were made. */
+  readonly index: number
   /** Whether the motor turns as it stands. */
   readonly turns: boolean
   /** Chances of all outcomes of all tests, where `CircuitOutcomes.offsets` says; those of this test are filled in. */
@@ -69,6 +71,7 @@ export class CircuitOutcomes {
   private readonly placeOf: Int32Array
   private readonly known: Array<Map<string, number>> = []
   private readonly between = new Map<string, number>()
+  private rowsMade = 0
 
   /**
    * @param description the engine
@@ -125,6 +128,7 @@ export class CircuitOutcomes {
       return own
     }
     return {
+      index: this.rowsMade++,
       turns: readouts.some(({ turns }) => turns),
       chances,
       betweenWords: (test) => {

@@ -34,6 +34,7 @@ export class CompiledEngine {
   /** Classes of the set asked for last. */
   private present = new Int32Array(16)
   private readonly rows = new Map<number | string, CircuitRow>()
+  private readonly rowsMade: CircuitRow[] = []
   private readonly testIndex: ReadonlyMap<string, number>
   private readonly suspectIndex: ReadonlyMap<string, number>
   /** By test: 1 − chance of each sign, suspects × outcomes; null for a test the circuit answers. */
@@ -104,7 +105,13 @@ export class CompiledEngine {
     if (known) return known
     const row = this.outcomes.row(Array.from(present.subarray(0, found), (entry) => this.classes.get(entry)))
     this.rows.set(key, row)
+    this.rowsMade[row.index] = row
     return row
+  }
+
+  /** A row by its number. */
+  row(index: number): CircuitRow {
+    return this.rowsMade[index] as CircuitRow
   }
 
   /** Solves the circuit for all sets of up to three broken pieces, the likeliest first, once; yields the share done. */

@@ -21,7 +21,8 @@ export class AtState {
   /** By item: its suspect and variant where it is present in this state, −1 where it is not. */
   private readonly suspects: Int16Array
   private readonly variants: Int16Array
-  private readonly rows: Array<CircuitRow | undefined> = []
+  /** By set: the number of its row; −1 where it was never asked for. */
+  private rows = new Int32Array(0)
   /** By item: whether it is present and circuit or drive show it. */
   private readonly shown: Uint8Array
   private readonly present: Int16Array
@@ -61,11 +62,22 @@ export class AtState {
 
   /** What the circuit shows in a set; sets that look alike share it. */
   row(set: number): CircuitRow {
-    return this.rows[set] ??= this.findRow(set)
+    return this.engine.row(this.rowIndex(set))
+  }
+
+  /** The number of that row. */
+  rowIndex(set: number): number {
+    if (set >= this.rows.length) {
+      const larger = new Int32Array(this.sets.odds.length).fill(-1, this.rows.length)
+      larger.set(this.rows)
+      this.rows = larger
+    }
+    const known = this.rows[set] as number
+    return known >= 0 ? known : this.rows[set] = this.findRow(set)
   }
 
   /** What circuit and drive do not show changes nothing there: the row is that of the rest. */
-  private findRow(set: number): CircuitRow {
+  private findRow(set: number): number {
     const { members } = this.sets
     let [first, second, count, all] = [-1, -1, 0, 0]
     for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++) {
@@ -77,8 +89,8 @@ export class AtState {
       else second = item
       count++
     }
-    if (count < all) return this.row(this.sets.of(first, second))
-    return this.engine.circuitRow(this.present, this.presentIn(set, this.present))
+    if (count < all) return this.rowIndex(this.sets.of(first, second))
+    return this.engine.circuitRow(this.present, this.presentIn(set, this.present)).index
   }
 
   /** Writes the variants present in a set, the given ones too, and says how many. */
@@ -129,7 +141,7 @@ export class HypothesisSpace {
     const here = this.at(state)
     this.sets.rankTriples(this.sets.odds).take(PREPARED_TRIPLES)
     for (let set = 0; set < this.sets.count; set++) {
-      here.row(set)
+      here.rowIndex(set)
       if (set % STEP === STEP - 1) yield (set + 1) / this.sets.count
     }
     this.prepared.add(state)
@@ -167,15 +179,27 @@ export class HypothesisSpace {
       const offset = engine.outcomes.offsets[test] as number
       const spreads = [false, true].map((hidden) => engine.spreadOf(test, hidden)) as [number, number]
       const again = before.length > 0 ? chancesAgain(this, state, test, before) : null
+      // Many sets share a row, and with it the chance.
+      const known: [Float64Array, Float64Array] = [new Float64Array(0), new Float64Array(0)]
       return (set) => {
-        const row = here.row(set)
+        const index = here.rowIndex(set)
         const anything = holds(set)
-        if (again && (anything || row.betweenWords(test) >= 0)) return again(set)[outcome] as number
+        if (again && (anything || engine.row(index).betweenWords(test) >= 0)) return again(set)[outcome] as number
+        const place = anything ? 1 : 0
+        let values = known[place]
+        if (index >= values.length) {
+          const larger = new Float64Array(2 * index + 64).fill(Number.NaN, values.length)
+          larger.set(values)
+          values = known[place] = larger
+        }
+        const found = values[index] as number
+        if (!Number.isNaN(found)) return found
+        const row = engine.row(index)
         const spread = needsRunning && !row.turns ? 1 : anything ? spreads[1] : spreads[0]
         const chances = row.chances(test)
         let sum = 0
         for (let other = 0; other < count; other++) sum += chances[offset + other] as number
-        return (1 - spread) * (sum > 0 ? (chances[offset + outcome] as number) / sum : 1 / count) + spread / count
+        return values[index] = (1 - spread) * (sum > 0 ? (chances[offset + outcome] as number) / sum : 1 / count) + spread / count
       }
     }
     if (before.length > 0) {
