@@ -32,7 +32,7 @@ function setNumber(name: 'gearRatio' | 'wheelDiameterMm' | 'poles' | 'nominalVol
     <v-select v-model="fields.construction" :items="items(constructions)" label="Construction" class="wide" />
     <v-select v-model="fields.motorKind" :items="items(motorKinds)" label="Motor" />
     <v-text-field :model-value="fields.poles?.toString() ?? ''" label="Poles" inputmode="numeric" @change="setNumber('poles', ($event.target as HTMLInputElement).value)" />
-    <v-text-field :model-value="fields.gearRatio?.toString() ?? ''" label="Gear ratio, motor turns per wheel turn" inputmode="decimal" @change="setNumber('gearRatio', ($event.target as HTMLInputElement).value)" />
+    <v-text-field :model-value="fields.gearRatio?.toString() ?? ''" label="Motor turns per wheel turn" inputmode="decimal" @change="setNumber('gearRatio', ($event.target as HTMLInputElement).value)" />
     <v-text-field :model-value="fields.wheelDiameterMm?.toString() ?? ''" label="Driven wheel diameter (mm)" inputmode="decimal" @change="setNumber('wheelDiameterMm', ($event.target as HTMLInputElement).value)" />
     <v-text-field v-model="fields.pickupLayout" label="Pickup layout" class="wide" placeholder="Locomotive collects right, tender left; wipers on wheel backs" />
     <v-textarea v-model="fields.notes" label="To be noted of every one, a line each" rows="2" auto-grow class="wide" :error-messages="problems?.notes" />
