@@ -18,6 +18,7 @@ export class SearchJudge {
   async report(question: SearchQuestion, onProgress: (share: number) => Promise<void> | void = () => {}): Promise<SearchReport> {
     const { description, practice, context, history, bench } = question
     const key = JSON.stringify([description, practice, context])
+    this.last = null
     if (this.known?.key !== key) this.known = { key, diagnosis: new Diagnosis(description, knowledgeOf(practice, description), context) }
     const { diagnosis } = this.known
     const states = [...new Set([0, ...history.findings.map((finding) => finding.state), ...history.events.map((event) => event.state)])]

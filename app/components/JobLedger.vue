@@ -38,8 +38,8 @@ const open = (finding: FindingRow): void => {
     </section>
     <section v-if="typeNotes.length > 0" aria-label="Noted of the type">
       <div class="head"><h2>Every {{ book.type.name }}</h2></div>
-      <ul class="list"><li v-for="note in typeNotes.slice(0, NOTES_SHOWN)" :key="note" class="noted">{{ note }}</li></ul>
-      <details v-if="typeNotes.length > NOTES_SHOWN" class="journal"><summary>{{ typeNotes.length - NOTES_SHOWN }} more</summary><ul class="list"><li v-for="note in typeNotes.slice(NOTES_SHOWN)" :key="note" class="noted">{{ note }}</li></ul></details>
+      <ul class="list"><li v-for="(note, index) in typeNotes.slice(0, NOTES_SHOWN)" :key="index" class="noted">{{ note }}</li></ul>
+      <details v-if="typeNotes.length > NOTES_SHOWN" class="journal"><summary>{{ typeNotes.length - NOTES_SHOWN }} more</summary><ul class="list"><li v-for="(note, index) in typeNotes.slice(NOTES_SHOWN)" :key="index" class="noted">{{ note }}</li></ul></details>
     </section>
     <section>
       <div class="head"><h2>Parts wanted</h2></div>

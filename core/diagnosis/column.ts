@@ -1,3 +1,4 @@
+import { grown } from './grown'
 import type { HypothesisSets } from './hypothesis-sets'
 
 /** Chance of one outcome of a test in every set, worked out where it is asked for and kept. */
@@ -19,11 +20,7 @@ export class Column {
 
   /** Works it out where it is not known yet. */
   at(set: number): number {
-    if (set >= this.values.length) {
-      const larger = new Float64Array(this.sets.odds.length).fill(Number.NaN, this.values.length)
-      larger.set(this.values)
-      this.values = larger
-    }
+    if (set >= this.values.length) this.values = grown(this.values, this.sets.odds.length, Number.NaN)
     const known = this.values[set] as number
     return Number.isNaN(known) ? this.values[set] = this.chance(set) : known
   }

@@ -1,3 +1,4 @@
+import { grown } from './grown'
 import type { Item } from './hypotheses'
 
 /** So many hidden faults a set has at most; it takes as many places in a list of members. */
@@ -150,8 +151,8 @@ export class HypothesisSets {
         const known = nothing + (own[first] as number) + (own[second] as number) + (times[one + second] as number)
         if (known + withFirst + (withSecond[second] as number) < lowest) continue
         if (count + order > keys.length) {
-          keys = this.keys = grown(keys, new Int32Array(2 * (count + order)))
-          binOf = this.binOf = grown(binOf, new Uint8Array(keys.length))
+          keys = this.keys = grown(keys, 2 * (count + order))
+          binOf = this.binOf = grown(binOf, keys.length)
         }
         for (let third = second + 1; third < order; third++) {
           const value = known + (own[third] as number) + (times[one + third] as number) + (times[two + third] as number)
@@ -200,8 +201,8 @@ export class HypothesisSets {
     const set = this.count++
     const oddsOf = (item: number): number => this.items[item]?.odds ?? 1
     if (set >= this.odds.length) {
-      this.members = grown(this.members, new Int16Array(this.members.length * 2))
-      this.odds = grown(this.odds, new Float64Array(this.odds.length * 2))
+      this.members = grown(this.members, this.members.length * 2)
+      this.odds = grown(this.odds, this.odds.length * 2)
     }
     this.members[set * SET_SIZE] = first
     this.members[set * SET_SIZE + 1] = second
@@ -246,9 +247,4 @@ export class RankedTriples {
     }
     return found.subarray(0, count)
   }
-}
-
-function grown<T extends Uint8Array | Int16Array | Int32Array | Float64Array>(from: T, to: T): T {
-  to.set(from)
-  return to
 }

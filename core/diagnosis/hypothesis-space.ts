@@ -1,10 +1,11 @@
 import type { CircuitRow } from './circuit-outcomes'
 import { Column } from './column'
 import type { CompiledEngine } from './compiled-engine'
+import { grown } from './grown'
 import type { SearchHistory } from './history'
 import { hypothesesOf, type Hypotheses } from './hypotheses'
 import { HypothesisSets, SET_SIZE } from './hypothesis-sets'
-import { chancesAgain, holdsUnlisted, type EarlierLook } from './repeated-looks'
+import { chancesAgain, holdsUnlisted, looksKey, type EarlierLook } from './repeated-looks'
 import { OutcomeTables } from './outcome-tables'
 import { SetWeights } from './set-weights'
 
@@ -44,11 +45,7 @@ export class AtState {
   get members(): Int16Array {
     const { sets } = this
     if (this.filled < sets.count) {
-      if (this.memberSuspects.length < sets.members.length) {
-        const larger = new Int16Array(sets.members.length)
-        larger.set(this.memberSuspects)
-        this.memberSuspects = larger
-      }
+      if (this.memberSuspects.length < sets.members.length) this.memberSuspects = grown(this.memberSuspects, sets.members.length)
       for (let at = this.filled * SET_SIZE; at < sets.count * SET_SIZE; at++) this.memberSuspects[at] = (sets.members[at] as number) < 0 ? -1 : this.suspects[sets.members[at] as number] as number
       this.filled = sets.count
     }
@@ -67,11 +64,7 @@ export class AtState {
 
   /** The number of that row. */
   rowIndex(set: number): number {
-    if (set >= this.rows.length) {
-      const larger = new Int32Array(this.sets.odds.length).fill(-1, this.rows.length)
-      larger.set(this.rows)
-      this.rows = larger
-    }
+    if (set >= this.rows.length) this.rows = grown(this.rows, this.sets.odds.length, -1)
     const known = this.rows[set] as number
     return known >= 0 ? known : this.rows[set] = this.findRow(set)
   }
@@ -159,7 +152,7 @@ export class HypothesisSpace {
    * @param before how it, or a test of the same kind, came out earlier
    */
   column(state: number, test: number, outcome: number, before: readonly EarlierLook[] = []): Column {
-    const key = `${state}:${test}:${outcome}${before.map((look) => `/${look.test}:${look.state}:${look.outcome}`).join('')}`
+    const key = `${state}:${test}:${outcome}${looksKey(before)}`
     this.asked.add(key)
     const known = this.columns.get(key)
     if (known) return known
@@ -187,11 +180,7 @@ export class HypothesisSpace {
         if (again && (anything || engine.row(index).betweenWords(test) >= 0)) return again(set)[outcome] as number
         const place = anything ? 1 : 0
         let values = known[place]
-        if (index >= values.length) {
-          const larger = new Float64Array(2 * index + 64).fill(Number.NaN, values.length)
-          larger.set(values)
-          values = known[place] = larger
-        }
+        if (index >= values.length) values = known[place] = grown(values, 2 * index + 64, Number.NaN)
         const found = values[index] as number
         if (!Number.isNaN(found)) return found
         const row = engine.row(index)

@@ -1,5 +1,6 @@
+import { grown } from './grown'
 import type { HypothesisSpace } from './hypothesis-space'
-import { chancesAgain, type EarlierLook } from './repeated-looks'
+import { chancesAgain, looksKey, type EarlierLook } from './repeated-looks'
 
 /** So many sets have a place at most; with more than that everything is begun anew. */
 const MOST_PLACES = 8192
@@ -32,7 +33,7 @@ export class OutcomeTables {
     const places = this.placesOf(sets)
     return (test, before) => {
       const count = this.space.engine.tests[test]?.test.outcomes.length ?? 0
-      const table = this.table(test, `${state}${before.map((look) => `/${look.test}:${look.state}:${look.outcome}`).join('')}`, count)
+      const table = this.table(test, `${state}${looksKey(before)}`, count)
       const { values } = table
       const found = new Float64Array(sets.length * count)
       let work: ((set: number) => Float64Array) | null = null
@@ -55,12 +56,7 @@ export class OutcomeTables {
       this.taken = 0
       this.tables.clear()
     }
-    const known = this.space.sets.count
-    if (this.places.length < known) {
-      const larger = new Int32Array(this.space.sets.odds.length).fill(-1)
-      larger.set(this.places)
-      this.places = larger
-    }
+    if (this.places.length < this.space.sets.count) this.places = grown(this.places, this.space.sets.odds.length, -1)
     const { places } = this
     const found = new Int32Array(sets.length)
     for (let at = 0; at < sets.length; at++) {
@@ -76,11 +72,7 @@ export class OutcomeTables {
     const known = this.tables.get(test)
     const length = this.taken * count
     if (known?.key === key) {
-      if (known.values.length < length) {
-        const larger = new Float64Array(Math.max(length, known.values.length * 2)).fill(Number.NaN, known.values.length)
-        larger.set(known.values)
-        known.values = larger
-      }
+      if (known.values.length < length) known.values = grown(known.values, Math.max(length, known.values.length * 2), Number.NaN)
       return known
     }
     const made: Table = { key, values: new Float64Array(length).fill(Number.NaN) }

@@ -16,6 +16,11 @@ export interface EarlierLook {
   readonly outcome: number
 }
 
+/** Tells these earlier looks from any others. */
+export function looksKey(looks: readonly EarlierLook[]): string {
+  return looks.map((look) => `/${look.test}:${look.state}:${look.outcome}`).join('')
+}
+
 /** With the engine as it was then. */
 type StatedLook = EarlierLook & { readonly at: AtState }
 
