@@ -21,21 +21,16 @@ export class SearchJudge {
     this.last = null
     if (this.known?.key !== key) this.known = { key, diagnosis: new Diagnosis(description, knowledgeOf(practice, description), context) }
     const { diagnosis } = this.known
-    const states = [...new Set([0, ...history.findings.map((finding) => finding.state), ...history.events.map((event) => event.state)])]
-    for (const [index, state] of states.entries()) {
-      for (const share of diagnosis.prepare(history, state)) await onProgress((index + share) / states.length)
-    }
+    for (const share of diagnosis.prepare(history)) await onProgress(share)
     this.last = { question, report: diagnosis.report(history, bench) }
     return this.last.report
   }
 
-  /** Works ahead on the engine asked for last, in steps, so that later questions are answered sooner: first what the answer to the advised test would mean, then the circuits not solved yet. */
+  /** Works ahead on the engine asked for last, in steps, so that later questions are answered sooner: first what is likely to be told next, then the circuits not solved yet. */
   * ahead(): Generator<unknown, void> {
     const { known, last } = this
     if (!known || !last) return
-    const { advice, next } = last.report
-    const advised = advice.kind === 'test' ? next.find(({ id }) => id === advice.test) : undefined
-    if (advised) yield* known.diagnosis.foresee(last.question.history, last.report.state, advised, { ...last.question.bench, off: [...last.question.bench.off ?? [], ...advised.takesOff] })
+    yield* known.diagnosis.foresee(last.question, last.report)
     yield* known.diagnosis.prepareAhead()
   }
 }

@@ -32,7 +32,7 @@ export interface JobSearch {
  *
  * @param about the words of the take-in
  * @param knownSuspects of the engine as it is described now: what an earlier job found may no longer have a place; all where not given
- * @param sheets what the job's sheets say by themselves; an outcome entered at the same test in the same state goes before it
+ * @param sheets what the job's sheets say by themselves; an outcome entered at the same test in the same state counts instead
  */
 export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job' | 'findings' | 'earlier'>, about: string, sheets: readonly GatheredFinding[] = [], knownSuspects: ReadonlySet<string> | null = null): JobSearch {
   const struck = new Set(book.search.flatMap((row) => (row.entry.kind === 'struck' ? [row.entry.entryId] : [])))
@@ -64,8 +64,9 @@ export function searchOf(book: Pick<JobBook, 'search' | 'engine' | 'job' | 'find
   const settled = new Set(book.findings.filter((row) => row.state === 'left' || row.state === 'declined').map((row) => row.id))
   const leave = [...earlier.map((row) => row.suspect ?? ''), ...standing.flatMap(({ entry }) => (entry.kind === 'confirmed' && settled.has(entry.findingId) ? [entry.suspect] : []))]
   const gathered = sheets.filter((found) => !findings.some((entered) => entered.test === found.test && entered.state === stateOf(found.engineState)))
-  for (const { id, test, outcome, engineState } of gathered) findings.push({ id, test, outcome, state: stateOf(engineState) })
-  return { gathered, leave, earlier, history: { findings, events }, circumstances, missing, running, off, refused, steps: book.search.filter((row) => row.entry.kind !== 'struck').map((row) => ({ row, struck: struck.has(row.id) })) }
+  // What sheets say goes first: the next outcome then comes at the end, as who works ahead expects it to.
+  const said = gathered.map(({ id, test, outcome, engineState }): TestFinding => ({ id, test, outcome, state: stateOf(engineState) }))
+  return { gathered, leave, earlier, history: { findings: [...said, ...findings], events }, circumstances, missing, running, off, refused, steps: book.search.filter((row) => row.entry.kind !== 'struck').map((row) => ({ row, struck: struck.has(row.id) })) }
 }
 
 const tellingWords: ReadonlyArray<readonly [RegExp, Circumstance]> = [

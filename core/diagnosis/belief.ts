@@ -1,4 +1,5 @@
 import type { BenchTest } from './bench-tests'
+import type { Column } from './column'
 import type { CompiledEngine } from './compiled-engine'
 import { currentState, type SearchHistory } from './history'
 import { SET_SIZE } from './hypothesis-sets'
@@ -29,6 +30,8 @@ export class Belief {
   readonly chance: Float64Array
   readonly state: number
   readonly here: AtState
+  /** What each finding says. */
+  readonly evidence: readonly Column[]
   /** Chance of each finding in every set, worked out in those that were looked at. */
   readonly columns: readonly Float64Array[]
   /** Share of the belief expected to lie in sets of three not looked at. */
@@ -72,6 +75,7 @@ export class Belief {
     for (const [triples, weighed] of exact) for (let at = 0; at < triples.length; at++) keep(triples[at] as number, weighed[at] as number)
     this.chance = chance
     this.support = support.subarray(0, supported)
+    this.evidence = columns
     this.columns = columns.map((column) => column.values)
     this.leftOut = ranked.left > 0 && Number.isFinite(ranked.left) ? ranked.left / (whole + ranked.left) : 0
     this.state = currentState(history)

@@ -8,6 +8,7 @@ import { testimonies } from './explanations'
 import type { SearchHistory } from './history'
 import { HypothesisSpace } from './hypothesis-space'
 import { areas, equipment as allEquipment, type Area, type Circumstance, type Equipment, type Knowledge } from './knowledge-schema'
+import { keyOf, likelyNext, type Told } from './likely-next'
 import { SettledRepairs } from './settled-repairs'
 import { chooseNext, type Choices, type TestChoice } from './next-test'
 
@@ -20,7 +21,7 @@ export interface SearchContext {
   readonly learned?: Readonly<Record<string, number>>
 }
 
-export interface SuspectReport {
+export interface SuspectReport<Finding = string> {
   readonly id: string
   readonly fault: string
   readonly place: string
@@ -33,12 +34,12 @@ export interface SuspectReport {
   /** Parts to take off yet for it, and minutes with getting there and back. */
   readonly takesOff: readonly string[]
   readonly totalMinutes: number
-  readonly speaksFor: readonly ReportedTestimony[]
-  readonly speaksAgainst: readonly ReportedTestimony[]
+  readonly speaksFor: ReadonlyArray<ReportedTestimony<Finding>>
+  readonly speaksAgainst: ReadonlyArray<ReportedTestimony<Finding>>
 }
 
-export interface ReportedTestimony {
-  readonly finding: string
+export interface ReportedTestimony<Finding = string> {
+  readonly finding: Finding
   /** How many times as likely it made the finding; below one it speaks against. */
   readonly times: number
 }
@@ -62,15 +63,15 @@ export interface NextTestReport {
   readonly then: string | null
 }
 
-export interface SearchReport {
+export interface SearchReport<Finding = string> {
   readonly state: number
   readonly advice: Advice
   /** Most likely first; those confirmed and not mended lead. */
-  readonly suspects: readonly SuspectReport[]
+  readonly suspects: ReadonlyArray<SuspectReport<Finding>>
   /** Chance that nothing is wrong but what is confirmed. */
   readonly nothingElse: number
   readonly next: readonly NextTestReport[]
-  readonly contradictions: ReadonlyArray<{ readonly repeat: string; readonly against: string; readonly chance: number; readonly words: string }>
+  readonly contradictions: ReadonlyArray<{ readonly repeat: Finding; readonly against: Finding; readonly chance: number; readonly words: string }>
   /** Tests not offered, with the reason. */
   readonly withheld: ReadonlyArray<{ readonly test: string; readonly words: string; readonly why: string }>
   /** Share of the belief expected to lie in sets of three faults that were not followed. */
@@ -85,15 +86,24 @@ export interface SearchReport {
 const LISTED_CHANCE = 0.005
 const MOST_LISTED = 24
 const MOST_TESTS = 8
-/** An outcome less likely than this is not gone through before it comes. */
-const FORESEEN_CHANCE = 0.05
+
+/** A report, its findings by their place in the history, and what it was drawn from. */
+interface Judgement {
+  readonly report: SearchReport<number>
+  readonly belief: Belief
+  /** Repairs that count as confirmed by it. */
+  readonly settled: SearchHistory['events']
+}
 
 /** The whole judgement of one engine: made ready once, then asked after every finding. */
 export class Diagnosis {
   readonly engine: CompiledEngine
   readonly costs: BenchCosts
   private readonly equipment: ReadonlySet<Equipment>
-  private space: { readonly key: string; readonly space: HypothesisSpace } | null = null
+  /** Of what was told last, and of what was foreseen since. */
+  private spaces: HypothesisSpace[] = []
+  /** By what would have been told. */
+  private readonly foreseen = new Map<string, Judgement>()
   private readonly settled = new SettledRepairs()
   /** By suspect: its place among the engine's; −1 for what no row names. */
   private readonly placeOf: Int32Array
@@ -121,9 +131,10 @@ export class Diagnosis {
    * @param history findings, repairs and refits so far
    * @returns share done, step by step
    */
-  * prepare(history: SearchHistory = { findings: [], events: [] }, state = 0): Generator<number, void> {
-    const events = [...history.events, ...this.settled.known(history)]
-    yield* this.spaceFor(events).prepare(state)
+  * prepare(history: SearchHistory = { findings: [], events: [] }): Generator<number, void> {
+    const space = this.spaceFor([...history.events, ...this.settled.known(history)])
+    const states = [...new Set([0, ...history.findings.map((finding) => finding.state), ...history.events.map((event) => event.state)])]
+    for (const [index, state] of states.entries()) for (const share of space.prepare(state)) yield (index + share) / states.length
   }
 
   /** Solves what `prepare` left, so that no later answer has to wait for a circuit; in steps, for whoever has time to spare. Yields the share done. */
@@ -132,27 +143,26 @@ export class Diagnosis {
   }
 
   /**
-   * Goes through what would be believed after each likely outcome of a test, so that its answer comes at once; in
-   * steps of one outcome, for whoever has time to spare while the test is made. Nothing told so far is changed by it.
+   * Judges what is likely to be told after a report, so that the answer is there when it comes; in steps of one, for
+   * whoever has time to spare while something is done at the bench. No answer is changed by it.
    *
-   * @param history findings and events so far
-   * @param state the engine is in
-   * @param test that is being made
-   * @param bench what is off and refused then
+   * @param told so far
+   * @param report on that
    * @throws RangeError naming what the engine does not have
    */
-  * foresee(history: SearchHistory, state: number, { id, outcomes }: Pick<NextTestReport, 'id' | 'outcomes'>, bench: BenchNow = {}): Generator<void, void> {
-    const space = this.spaceFor([...history.events, ...this.settled.known(history)])
-    for (const outcome of [...outcomes].sort((first, second) => second.chance - first.chance)) {
-      if (outcome.chance < FORESEEN_CHANCE) return
+  * foresee(told: Told, report: SearchReport): Generator<void, void> {
+    for (const next of likelyNext(told, report)) {
       yield
-      const findings = [...history.findings, { id: 'foreseen', test: id, outcome: outcome.id, state }]
-      this.choose(new Belief(space, { ...history, findings }), bench)
+      for (const _ of this.prepare(next.history)) yield
+      this.foreseen.set(keyOf(next), this.judge(next))
     }
   }
 
   believe(history: SearchHistory): Belief {
-    return this.settled.settle(history, (events) => new Belief(this.spaceFor(events), history))
+    const { belief, settled } = this.settled.settle(history, (events) => new Belief(this.spaceFor(events), history))
+    this.settled.remember(history, settled)
+    this.spaces = [belief.space]
+    return belief
   }
 
   /** What to do next with everything weighed. */
@@ -166,9 +176,18 @@ export class Diagnosis {
    * @throws RangeError naming an unknown test, outcome or suspect
    */
   report(history: SearchHistory, bench: BenchNow = {}): SearchReport {
-    // What was foreseen for the answer before this one, and did not come, is let go.
-    this.space?.space.forgetUnasked()
-    const belief = this.believe(history)
+    const told = { history, bench }
+    const { report, belief, settled } = this.foreseen.get(keyOf(told)) ?? this.judge(told)
+    this.settled.remember(history, settled)
+    // What was foreseen besides, and did not come, is let go.
+    this.spaces = [belief.space]
+    this.foreseen.clear()
+    belief.space.keepOnly(belief.evidence)
+    return named(report, history)
+  }
+
+  private judge({ history, bench }: Told): Judgement {
+    const { belief, settled } = this.settled.settle(history, (events) => new Belief(this.spaceFor(events), history))
     const choices = this.choose(belief, bench)
     const marginals = belief.marginals
     const off = new Set(bench.off ?? [])
@@ -177,12 +196,11 @@ export class Diagnosis {
     const listed = [...marginals.keys()].filter((index) => given.has(index) || (marginals[index] as number) >= LISTED_CHANCE)
       .sort((first, second) => Number(given.has(second)) - Number(given.has(first)) || (marginals[second] as number) - (marginals[first] as number)).slice(0, MOST_LISTED)
     const told = testimonies(belief, listed.filter((index) => !given.has(index)))
-    const words = (finding: number): string => history.findings[finding]?.id ?? ''
-    const suspects = listed.map((index): SuspectReport => {
+    const suspects = listed.map((index): SuspectReport<number> => {
       const suspect = engine.suspects[index] as CompiledEngine['suspects'][number]
       const { remedy } = suspect
       const way = this.costs.wayIn(suspect.goal, off)
-      const testimony = (told.get(index) ?? []).map(({ finding, times }) => ({ finding: words(finding), times }))
+      const testimony = told.get(index) ?? []
       return {
         id: suspect.id, fault: suspect.fault.id, place: suspect.place.id, area: suspect.fault.area, words: suspect.name, chance: marginals[index] as number, confirmed: given.has(index),
         remedy: { id: remedy.id, words: remedy.name, minutes: remedy.minutes, parts: remedy.parts, products: remedy.products, caution: remedy.caution, school: remedy.school },
@@ -192,24 +210,28 @@ export class Diagnosis {
     })
     const minutes = history.findings.map((finding) => this.costs.test(engine.indexOfTest(finding.test), off).total)
     const advice = this.adviser.advise(belief, choices, bench)
-    return {
+    const report = {
       state: belief.state,
       advice,
       suspects,
       nothingElse: belief.nothingHidden,
       next: this.offered(choices, advice).map((choice) => this.describeTest(choices, choice)),
-      contradictions: contradictions(belief, minutes).map(({ finding, against, chance }) => ({ repeat: words(finding), against: words(against), chance, words: this.contradictionInWords(history, finding, against) })),
+      contradictions: contradictions(belief, minutes).map(({ finding, against, chance }) => ({ repeat: finding, against, chance, words: this.contradictionInWords(history, finding, against) })),
       withheld: choices.withheld.map(({ test, why }) => ({ test: engine.tests[test]?.id ?? '', words: engine.tests[test]?.name ?? '', why })),
       leftOut: belief.leftOut,
       byArea: this.byArea(belief),
       byPlace: this.byPlace(belief),
     }
+    return { report, belief, settled }
   }
 
   private spaceFor(events: SearchHistory['events']): HypothesisSpace {
     const key = JSON.stringify(events)
-    if (this.space?.key !== key) this.space = { key, space: new HypothesisSpace(this.engine, events) }
-    return this.space.space
+    const known = this.spaces.find((space) => space.key === key)
+    if (known) return known
+    const made = new HypothesisSpace(this.engine, events)
+    this.spaces.push(made)
+    return made
   }
 
   /** Chance that any suspect is there that this remedy at this place would mend. */
@@ -253,5 +275,16 @@ export class Diagnosis {
     const { places } = this.engine
     const chances = belief.chancesOf(this.placeOf, places.length)
     return places.flatMap(({ id, components, links }, index) => (components.length === 0 && links.length === 0 ? [] : [{ place: id, components, links, chance: chances[index] as number }]))
+  }
+}
+
+/** The report with the findings named as the history has them. */
+function named(report: SearchReport<number>, { findings }: SearchHistory): SearchReport {
+  const name = (finding: number): string => findings[finding]?.id ?? ''
+  const told = (testimony: ReadonlyArray<ReportedTestimony<number>>): ReportedTestimony[] => testimony.map(({ finding, times }) => ({ finding: name(finding), times }))
+  return {
+    ...report,
+    suspects: report.suspects.map((suspect) => ({ ...suspect, speaksFor: told(suspect.speaksFor), speaksAgainst: told(suspect.speaksAgainst) })),
+    contradictions: report.contradictions.map((entry) => ({ ...entry, repeat: name(entry.repeat), against: name(entry.against) })),
   }
 }

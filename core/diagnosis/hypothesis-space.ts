@@ -109,12 +109,15 @@ export class HypothesisSpace {
   private readonly states = new Map<number, AtState>()
   private readonly prepared = new Set<number>()
   private readonly columns = new Map<string, Column>()
-  private readonly asked = new Set<string>()
   /** Of the findings asked for last. */
   readonly weights: SetWeights
   readonly tables = new OutcomeTables(this)
 
+  /** Spaces of one engine with the same key are alike. */
+  readonly key: string
+
   constructor(readonly engine: CompiledEngine, events: SearchHistory['events']) {
+    this.key = JSON.stringify(events)
     this.hypotheses = hypothesesOf(engine, events)
     this.sets = new HypothesisSets(this.hypotheses.items, this.hypotheses.soundOnArrival)
     this.weights = new SetWeights(this.sets)
@@ -140,10 +143,9 @@ export class HypothesisSpace {
     this.prepared.add(state)
   }
 
-  /** Lets go of what findings say that no belief has asked for since this was called last: they were struck out, or only thought of. */
-  forgetUnasked(): void {
-    for (const key of this.columns.keys()) if (!this.asked.has(key)) this.columns.delete(key)
-    this.asked.clear()
+  /** Lets go of what all other findings say: they were struck out, or only thought of. */
+  keepOnly(kept: readonly Column[]): void {
+    for (const [key, column] of this.columns) if (!kept.includes(column)) this.columns.delete(key)
   }
 
   /**
@@ -153,7 +155,6 @@ export class HypothesisSpace {
    */
   column(state: number, test: number, outcome: number, before: readonly EarlierLook[] = []): Column {
     const key = `${state}:${test}:${outcome}${looksKey(before)}`
-    this.asked.add(key)
     const known = this.columns.get(key)
     if (known) return known
     const made = new Column(this.sets, this.chanceOf(state, test, outcome, before))

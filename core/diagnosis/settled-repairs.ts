@@ -19,19 +19,22 @@ export class SettledRepairs {
     return grew(latest.history.events, history.events) && grew(latest.history.findings, history.findings) ? latest.events : []
   }
 
+  /** What was settled of a history that came to pass. */
+  remember(history: SearchHistory, events: readonly EngineEvent[]): void {
+    this.latest = { history, events }
+  }
+
   /**
    * @param history findings and events
    * @param believe the belief with these events; those settled stand at the end
+   * @returns the belief, and what it settles
    */
-  settle(history: SearchHistory, believe: (events: readonly EngineEvent[]) => Belief): Belief {
+  settle(history: SearchHistory, believe: (events: readonly EngineEvent[]) => Belief): { readonly belief: Belief; readonly settled: readonly EngineEvent[] } {
     let events = this.known(history)
     for (;;) {
       const belief = believe([...history.events, ...events])
       const more = settles(belief, history, [...history.events, ...events])
-      if (more.length === 0) {
-        this.latest = { history, events }
-        return belief
-      }
+      if (more.length === 0) return { belief, settled: events }
       events = [...events, ...more]
     }
   }
