@@ -40,7 +40,7 @@ interface Readout {
 
 /** What circuit and drive show in one set of broken pieces; each test is worked out when it is first asked for. */
 export interface CircuitRow {
-  /** Its number among the rows made, in the order they were made. */
+  /** Its number among the rows made. */
   readonly index: number
   /** Whether the motor turns as it stands. */
   readonly turns: boolean
@@ -71,7 +71,6 @@ export class CircuitOutcomes {
   private readonly placeOf: Int32Array
   private readonly known: Array<Map<string, number>> = []
   private readonly between = new Map<string, number>()
-  private rowsMade = 0
 
   /**
    * @param description the engine
@@ -106,8 +105,11 @@ export class CircuitOutcomes {
     this.known = fromSignature.map(() => new Map())
   }
 
-  /** @param present each class once; two steady frictions are one */
-  row(present: readonly CircuitClass[]): CircuitRow {
+  /**
+   * @param present each class once; two steady frictions are one
+   * @param index the row is to have
+   */
+  row(present: readonly CircuitClass[], index: number): CircuitRow {
     const steady = present.filter(({ mood }) => mood === null)
     const wavering = present.filter(({ mood }) => mood !== null)
     // readouts[mask]: those of the wavering ones whose bit is set are broken at that moment.
@@ -128,7 +130,7 @@ export class CircuitOutcomes {
       return own
     }
     return {
-      index: this.rowsMade++,
+      index,
       turns: readouts.some(({ turns }) => turns),
       chances,
       betweenWords: (test) => {

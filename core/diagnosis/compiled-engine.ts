@@ -103,15 +103,25 @@ export class CompiledEngine {
     else key = present.subarray(0, found).join()
     const known = this.rows.get(key)
     if (known) return known
-    const row = this.outcomes.row(Array.from(present.subarray(0, found), (entry) => this.classes.get(entry)))
+    const row = this.outcomes.row(Array.from(present.subarray(0, found), (entry) => this.classes.get(entry)), this.rowsMade.length)
     this.rows.set(key, row)
-    this.rowsMade[row.index] = row
+    this.rowsMade.push(row)
     return row
   }
 
   /** A row by its number. */
   row(index: number): CircuitRow {
     return this.rowsMade[index] as CircuitRow
+  }
+
+  get rowCount(): number {
+    return this.rowsMade.length
+  }
+
+  /** Lets go of all rows; who holds the number of one must not ask for it any more. */
+  forgetRows(): void {
+    this.rows.clear()
+    this.rowsMade.length = 0
   }
 
   /** Solves the circuit for all sets of up to three broken pieces, the likeliest first, once; yields the share done. */

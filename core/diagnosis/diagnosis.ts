@@ -86,11 +86,14 @@ export interface SearchReport<Finding = string> {
 const LISTED_CHANCE = 0.005
 const MOST_LISTED = 24
 const MOST_TESTS = 8
+/** So many rows of the circuit are kept; a long search with many repairs makes ever more of them. */
+const MOST_ROWS = 60_000
 
 /** A report, its findings by their place in the history, and what it was drawn from. */
 interface Judgement {
   readonly report: SearchReport<number>
-  readonly belief: Belief
+  readonly space: HypothesisSpace
+  readonly evidence: Belief['evidence']
   /** Repairs that count as confirmed by it. */
   readonly settled: SearchHistory['events']
 }
@@ -114,8 +117,9 @@ export class Diagnosis {
    * @param description the engine
    * @param knowledge checked by schema and by checkKnowledge
    * @param context what is known of its past, and what is on the bench
+   * @param mostRows of the circuit are kept from one report to the next
    */
-  constructor(description: EngineDescription, knowledge: Knowledge, context: SearchContext = {}) {
+  constructor(description: EngineDescription, knowledge: Knowledge, context: SearchContext = {}, private readonly mostRows = MOST_ROWS) {
     this.engine = new CompiledEngine(description, knowledge, context.circumstances, context.learned)
     this.equipment = new Set(context.equipment ?? allEquipment)
     this.costs = new BenchCosts(this.engine, context.tools ? { tools: new Set(context.tools) } : {}, new Set(allEquipment.filter((piece) => !this.equipment.has(piece))))
@@ -177,12 +181,16 @@ export class Diagnosis {
    */
   report(history: SearchHistory, bench: BenchNow = {}): SearchReport {
     const told = { history, bench }
-    const { report, belief, settled } = this.foreseen.get(keyOf(told)) ?? this.judge(told)
+    const { report, space, evidence, settled } = this.foreseen.get(keyOf(told)) ?? this.judge(told)
     this.settled.remember(history, settled)
     // What was foreseen besides, and did not come, is let go.
-    this.spaces = [belief.space]
+    this.spaces = [space]
     this.foreseen.clear()
-    belief.space.keepOnly(belief.evidence)
+    space.keepOnly(evidence)
+    if (this.engine.rowCount > this.mostRows) {
+      this.spaces = []
+      this.engine.forgetRows()
+    }
     return named(report, history)
   }
 
@@ -222,7 +230,7 @@ export class Diagnosis {
       byArea: this.byArea(belief),
       byPlace: this.byPlace(belief),
     }
-    return { report, belief, settled }
+    return { report, space: belief.space, evidence: belief.evidence, settled }
   }
 
   private spaceFor(events: SearchHistory['events']): HypothesisSpace {

@@ -76,3 +76,12 @@ it('so is the repair that is advised, and what the retest after it settles', () 
   expect(retest.times).toBe(0)
   expect(retest.report).toEqual(fresh.report(retested))
 }, 120_000)
+
+it('what was let go of for want of room is worked out again, and is the same', () => {
+  const [forgetful, fresh] = [new Diagnosis(description, diagnosisKnowledge, {}, 1000), new Diagnosis(description, diagnosisKnowledge)]
+  expect(forgetful.report(begun)).toEqual(fresh.report(begun))
+  expect(forgetful.engine.rowCount).toBe(0)
+  expect(fresh.engine.rowCount).toBeGreaterThan(1000)
+  const after = { ...begun, findings: [...begun.findings, { id: 'c', test: 'smell', outcome: 'burnt', state: 0 }] }
+  expect(forgetful.report(after)).toEqual(fresh.report(after))
+}, 60_000)

@@ -173,23 +173,15 @@ export class HypothesisSpace {
       const offset = engine.outcomes.offsets[test] as number
       const spreads = [false, true].map((hidden) => engine.spreadOf(test, hidden)) as [number, number]
       const again = before.length > 0 ? chancesAgain(this, state, test, before) : null
-      // Many sets share a row, and with it the chance.
-      const known: [Float64Array, Float64Array] = [new Float64Array(0), new Float64Array(0)]
       return (set) => {
-        const index = here.rowIndex(set)
+        const row = here.row(set)
         const anything = holds(set)
-        if (again && (anything || engine.row(index).betweenWords(test) >= 0)) return again(set)[outcome] as number
-        const place = anything ? 1 : 0
-        let values = known[place]
-        if (index >= values.length) values = known[place] = grown(values, 2 * index + 64, Number.NaN)
-        const found = values[index] as number
-        if (!Number.isNaN(found)) return found
-        const row = engine.row(index)
+        if (again && (anything || row.betweenWords(test) >= 0)) return again(set)[outcome] as number
         const spread = needsRunning && !row.turns ? 1 : anything ? spreads[1] : spreads[0]
         const chances = row.chances(test)
         let sum = 0
         for (let other = 0; other < count; other++) sum += chances[offset + other] as number
-        return values[index] = (1 - spread) * (sum > 0 ? (chances[offset + outcome] as number) / sum : 1 / count) + spread / count
+        return (1 - spread) * (sum > 0 ? (chances[offset + outcome] as number) / sum : 1 / count) + spread / count
       }
     }
     if (before.length > 0) {
