@@ -1,4 +1,5 @@
-import { Diagnosis, type SearchReport } from '../core/diagnosis/diagnosis'
+import { Diagnosis } from '../core/diagnosis/diagnosis'
+import type { SearchReport } from '../core/diagnosis/search-report'
 import { knowledgeOf } from './practised-knowledge'
 import type { SearchQuestion } from './search-question'
 

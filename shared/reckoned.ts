@@ -1,4 +1,4 @@
-import type { SearchReport } from '../core/diagnosis/diagnosis'
+import type { SearchReport } from '../core/diagnosis/search-report'
 
 /** What is kept of a judgement beside the step that led to it, so that the reasoning can be read again later. */
 export interface Reckoned {

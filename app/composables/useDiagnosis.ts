@@ -1,5 +1,5 @@
 import { proxy, wrap, type Remote } from 'comlink'
-import type { SearchReport } from '~~/core/diagnosis/diagnosis'
+import type { SearchReport } from '~~/core/diagnosis/search-report'
 import type { SearchQuestion } from '~~/shared/search-question'
 import type { DiagnosisJudge } from '~/workers/diagnosis.worker'
 

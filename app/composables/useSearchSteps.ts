@@ -1,5 +1,5 @@
 import { v7 as newId } from 'uuid'
-import type { SearchReport, SuspectReport } from '~~/core/diagnosis/diagnosis'
+import type { SearchReport, SuspectReport } from '~~/core/diagnosis/search-report'
 import type { JobBook } from '~~/shared/book'
 import type { SearchEntry } from '~~/shared/messages/search-entries'
 

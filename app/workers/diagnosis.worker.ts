@@ -1,5 +1,5 @@
 import { expose } from 'comlink'
-import type { SearchReport } from '~~/core/diagnosis/diagnosis'
+import type { SearchReport } from '~~/core/diagnosis/search-report'
 import { SearchJudge } from '~~/shared/judge-search'
 import type { SearchQuestion } from '~~/shared/search-question'
 

@@ -7,8 +7,9 @@ import { contradictions } from './contradictions'
 import { testimonies } from './explanations'
 import type { SearchHistory } from './history'
 import { HypothesisSpace } from './hypothesis-space'
-import { areas, equipment as allEquipment, type Area, type Circumstance, type Equipment, type Knowledge } from './knowledge-schema'
+import { areas, equipment as allEquipment, type Circumstance, type Equipment, type Knowledge } from './knowledge-schema'
 import { keyOf, likelyNext, type Told } from './likely-next'
+import { named, type NextTestReport, type SearchReport, type SuspectReport } from './search-report'
 import { SettledRepairs } from './settled-repairs'
 import { chooseNext, type Choices, type TestChoice } from './next-test'
 
@@ -21,73 +22,13 @@ export interface SearchContext {
   readonly learned?: Readonly<Record<string, number>>
 }
 
-export interface SuspectReport<Finding = string> {
-  readonly id: string
-  readonly fault: string
-  readonly place: string
-  readonly area: string
-  readonly words: string
-  readonly chance: number
-  /** Seen beyond doubt and not yet mended. */
-  readonly confirmed: boolean
-  readonly remedy: { readonly id: string; readonly words: string; readonly minutes: number; readonly parts: readonly string[]; readonly products: readonly string[]; readonly caution: string; readonly school: string }
-  /** Parts to take off yet for it, and minutes with getting there and back. */
-  readonly takesOff: readonly string[]
-  readonly totalMinutes: number
-  readonly speaksFor: ReadonlyArray<ReportedTestimony<Finding>>
-  readonly speaksAgainst: ReadonlyArray<ReportedTestimony<Finding>>
-}
-
-export interface ReportedTestimony<Finding = string> {
-  readonly finding: Finding
-  /** How many times as likely it made the finding; below one it speaks against. */
-  readonly times: number
-}
-
-export interface NextTestReport {
-  readonly id: string
-  readonly words: string
-  readonly how: string
-  /** Of the test itself. */
-  readonly minutes: number
-  /** With getting there and back. */
-  readonly totalMinutes: number
-  readonly takesOff: readonly string[]
-  readonly needsWhole: boolean
-  readonly caution: string
-  readonly equipment: readonly Equipment[]
-  /** Minutes it is expected to save. */
-  readonly value: number
-  readonly outcomes: ReadonlyArray<{ readonly id: string; readonly words: string; readonly chance: number }>
-  readonly why: string
-  readonly then: string | null
-}
-
-export interface SearchReport<Finding = string> {
-  readonly state: number
-  readonly advice: Advice
-  /** Most likely first; those confirmed and not mended lead. */
-  readonly suspects: ReadonlyArray<SuspectReport<Finding>>
-  /** Chance that nothing is wrong but what is confirmed. */
-  readonly nothingElse: number
-  readonly next: readonly NextTestReport[]
-  readonly contradictions: ReadonlyArray<{ readonly repeat: Finding; readonly against: Finding; readonly chance: number; readonly words: string }>
-  /** Tests not offered, with the reason. */
-  readonly withheld: ReadonlyArray<{ readonly test: string; readonly words: string; readonly why: string }>
-  /** Share of the belief expected to lie in sets of three faults that were not followed. */
-  readonly leftOut: number
-  /** Chance that something is wrong in each area; what no row names is in none. */
-  readonly byArea: ReadonlyArray<{ readonly area: Area; readonly chance: number }>
-  /** Chance of every component's place by its most suspected fault, for the drawing. */
-  readonly byPlace: ReadonlyArray<{ readonly place: string; readonly components: readonly string[]; readonly links: readonly string[]; readonly chance: number }>
-}
-
 /** Suspects less likely than this are not listed. */
 const LISTED_CHANCE = 0.005
 const MOST_LISTED = 24
 const MOST_TESTS = 8
-/** So many rows of the circuit are kept; a long search with many repairs makes ever more of them. */
+/** So many rows of the circuit are kept, or so many times as many as the first report took: a long search with many repairs makes ever more of them. */
 const MOST_ROWS = 60_000
+const MOST_TIMES = 2
 
 /** A report, its findings by their place in the history, and what it was drawn from. */
 interface Judgement {
@@ -108,6 +49,8 @@ export class Diagnosis {
   /** By what would have been told. */
   private readonly foreseen = new Map<string, Judgement>()
   private readonly settled = new SettledRepairs()
+  /** Rows of the circuit there were after the first report; 0 before it. */
+  private rowsAtFirst = 0
   /** By suspect: its place among the engine's; −1 for what no row names. */
   private readonly placeOf: Int32Array
   /** What to do next with what is believed. */
@@ -187,11 +130,16 @@ export class Diagnosis {
     this.spaces = [space]
     this.foreseen.clear()
     space.keepOnly(evidence)
-    if (this.engine.rowCount > this.mostRows) {
-      this.spaces = []
-      this.engine.forgetRows()
-    }
+    this.keepFewRows()
     return named(report, history)
+  }
+
+  private keepFewRows(): void {
+    this.rowsAtFirst ||= this.engine.rowCount
+    if (this.engine.rowCount <= Math.max(this.mostRows, MOST_TIMES * this.rowsAtFirst)) return
+    this.spaces = []
+    this.rowsAtFirst = 0
+    this.engine.forgetRows()
   }
 
   private judge({ history, bench }: Told): Judgement {
@@ -283,16 +231,5 @@ export class Diagnosis {
     const { places } = this.engine
     const chances = belief.chancesOf(this.placeOf, places.length)
     return places.flatMap(({ id, components, links }, index) => (components.length === 0 && links.length === 0 ? [] : [{ place: id, components, links, chance: chances[index] as number }]))
-  }
-}
-
-/** The report with the findings named as the history has them. */
-function named(report: SearchReport<number>, { findings }: SearchHistory): SearchReport {
-  const name = (finding: number): string => findings[finding]?.id ?? ''
-  const told = (testimony: ReadonlyArray<ReportedTestimony<number>>): ReportedTestimony[] => testimony.map(({ finding, times }) => ({ finding: name(finding), times }))
-  return {
-    ...report,
-    suspects: report.suspects.map((suspect) => ({ ...suspect, speaksFor: told(suspect.speaksFor), speaksAgainst: told(suspect.speaksAgainst) })),
-    contradictions: report.contradictions.map((entry) => ({ ...entry, repeat: name(entry.repeat), against: name(entry.against) })),
   }
 }

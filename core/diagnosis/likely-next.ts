@@ -1,5 +1,5 @@
 import type { BenchNow } from './advice'
-import type { NextTestReport, SearchReport } from './diagnosis'
+import type { NextTestReport, SearchReport } from './search-report'
 import type { EngineEvent, SearchHistory } from './history'
 
 /** What was told of an engine, and how it lies on the bench. */

@@ -1,6 +1,6 @@
 import { SeededRandom } from '../../bench/casualty/random'
 import { CompiledEngine } from '../../core/diagnosis/compiled-engine'
-import type { SearchReport } from '../../core/diagnosis/diagnosis'
+import type { SearchReport } from '../../core/diagnosis/search-report'
 import { likelyNext, type Told } from '../../core/diagnosis/likely-next'
 import { constructionPlans, describeConstruction } from '../../core/knowledge/constructions'
 import { diagnosisKnowledge } from '../../core/knowledge/diagnosis-knowledge'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SearchReport } from '~~/core/diagnosis/diagnosis'
+import type { SearchReport } from '~~/core/diagnosis/search-report'
 import type { Area } from '~~/core/diagnosis/knowledge-schema'
 import { suspicionGrade } from '~/drawing/suspicion-grade'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { NextTestReport, SuspectReport } from '~~/core/diagnosis/diagnosis'
+import type { NextTestReport, SuspectReport } from '~~/core/diagnosis/search-report'
 import { dueCare } from '~~/core/care/due-list'
 import { optionOf } from '~~/core/diagnosis/schools-of-practice'
 import { schools } from '~~/core/knowledge/schools'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { NextTestReport } from '~~/core/diagnosis/diagnosis'
+import type { NextTestReport } from '~~/core/diagnosis/search-report'
 
 /** The next test as one big card: what, where to touch, why, its price, and its outcomes on keys 1 to 4. */
 const props = defineProps<{ test: NextTestReport; partName: (id: string) => string; mayWrite: boolean; overruled: boolean }>()

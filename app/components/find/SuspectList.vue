@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SuspectReport } from '~~/core/diagnosis/diagnosis'
+import type { SuspectReport } from '~~/core/diagnosis/search-report'
 import { suspicionGrade } from '~/drawing/suspicion-grade'
 
 /** Who may have done it: chance, what speaks for and against, and what mending it takes. */
