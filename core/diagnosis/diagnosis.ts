@@ -29,6 +29,8 @@ const MOST_TESTS = 8
 /** So many rows of the circuit are kept, or so many times as many as the first report took: a long search with many repairs makes ever more of them. */
 const MOST_ROWS = 60_000
 const MOST_TIMES = 2
+/** So many sets of hidden faults: from one finding to the next others are worth a look. */
+const MOST_SETS = 90_000
 
 /** A report, its findings by their place in the history, and what it was drawn from. */
 interface Judgement {
@@ -130,6 +132,7 @@ export class Diagnosis {
     this.spaces = [space]
     this.foreseen.clear()
     space.keepOnly(evidence)
+    if (space.sets.count > MOST_SETS) this.spaces = []
     this.keepFewRows()
     return named(report, history)
   }
