@@ -108,7 +108,7 @@ export class Diagnosis {
   }
 
   believe(history: SearchHistory): Belief {
-    const { belief, settled } = this.settled.settle(history, (events) => new Belief(this.spaceFor(events), history))
+    const { belief, settled } = this.weigh(history)
     this.settled.remember(history, settled)
     this.spaces = [belief.space]
     return belief
@@ -132,21 +132,24 @@ export class Diagnosis {
     this.spaces = [space]
     this.foreseen.clear()
     space.keepOnly(evidence)
-    if (space.sets.count > MOST_SETS) this.spaces = []
-    this.keepFewRows()
+    this.letGo(space)
     return named(report, history)
   }
 
-  private keepFewRows(): void {
-    this.rowsAtFirst ||= this.engine.rowCount
-    if (this.engine.rowCount <= Math.max(this.mostRows, MOST_TIMES * this.rowsAtFirst)) return
-    this.spaces = []
+  /** What a long search has left behind is let go of, to be worked out anew where it is asked for again. */
+  private letGo({ sets }: HypothesisSpace): void {
+    const { engine } = this
+    this.rowsAtFirst ||= engine.rowCount
+    const tooManyRows = engine.rowCount > Math.max(this.mostRows, MOST_TIMES * this.rowsAtFirst)
+    // A space holds numbers of rows: it never outlives them.
+    if (tooManyRows || sets.count > MOST_SETS) this.spaces = []
+    if (!tooManyRows) return
     this.rowsAtFirst = 0
-    this.engine.forgetRows()
+    engine.forgetRows()
   }
 
   private judge({ history, bench }: Told): Judgement {
-    const { belief, settled } = this.settled.settle(history, (events) => new Belief(this.spaceFor(events), history))
+    const { belief, settled } = this.weigh(history)
     const choices = this.choose(belief, bench)
     const marginals = belief.marginals
     const off = new Set(bench.off ?? [])
@@ -182,6 +185,11 @@ export class Diagnosis {
       byPlace: this.byPlace(belief),
     }
     return { report, space: belief.space, evidence: belief.evidence, settled }
+  }
+
+  /** The belief after a history, and the repairs that count as confirmed by it. */
+  private weigh(history: SearchHistory): ReturnType<SettledRepairs['settle']> {
+    return this.settled.settle(history, (events) => new Belief(this.spaceFor(events), history))
   }
 
   private spaceFor(events: SearchHistory['events']): HypothesisSpace {
