@@ -38,8 +38,8 @@ export default defineNuxtConfig({
     session: {
       name: 'echoppe',
       password: '',
-      // A long day at the bench.
-      maxAge: 60 * 60 * 14,
+      // The longest that any session lasts; the server ends it earlier when nobody is there.
+      maxAge: 60 * 60 * 24 * 30,
       cookie: { sameSite: 'strict', secure: true, httpOnly: true },
     },
   },

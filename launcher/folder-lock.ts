@@ -1,40 +1,62 @@
-import { closeSync, mkdirSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs'
-import { dirname } from 'node:path'
+import { randomBytes } from 'node:crypto'
+import { linkSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { connect, createServer, type Server } from 'node:net'
+import { join } from 'node:path'
 import { SentenceError, systemErrorCode } from './sentence-error'
 
+const LONGEST_ANSWER_MS = 1000
+
 /**
- * Keeps two starts from using one data folder. The lock names its process; one left behind by a process that
- * no longer lives is taken over.
+ * Keeps two starts from using one data folder. The lock is a socket in the kernel's own name space (Linux, abstract
+ * names): of two starts in the same instant exactly one gets the name, and it is free again the moment its process
+ * ends, however it ends. The name is a secret of the folder, so that no other user of the machine can take it first.
  *
  * @returns a function that gives the lock back
  * @throws SentenceError when a living process holds it
  */
-export function lockFolder(lockFile: string): () => void {
-  mkdirSync(dirname(lockFile), { recursive: true })
-  for (let attempt = 0; attempt < 2; attempt++) {
-    try {
-      const file = openSync(lockFile, 'wx', 0o600)
-      writeSync(file, `${process.pid} ${processStart(process.pid)}`)
-      closeSync(file)
-      return () => rmSync(lockFile, { force: true })
-    } catch (error) {
-      if (systemErrorCode(error) !== 'EEXIST') throw error
-      const [pid = '', started = ''] = readFileSync(lockFile, 'utf8').split(' ')
-      if (Number(pid) > 0 && started !== '' && processStart(Number(pid)) === started) {
-        throw new SentenceError(`The shop is already running (process ${pid}): use that one, or stop it with Ctrl-C first.`)
-      }
-      rmSync(lockFile, { force: true })
-    }
+export async function lockFolder(folder: string): Promise<() => Promise<void>> {
+  const name = `\0echoppe-${secretName(folder)}`
+  const server = createServer((socket) => socket.on('error', () => {}).end(String(process.pid)))
+  try {
+    await listen(server, name)
+  } catch (error) {
+    if (systemErrorCode(error) !== 'EADDRINUSE') throw error
+    throw new SentenceError(`The shop is already running (process ${await holderOf(name)}): use that one, or stop it with Ctrl-C first.`)
   }
-  throw new SentenceError(`The lock ${lockFile} could not be taken: another start is just under way. Try again in a moment.`)
+  // The lock alone keeps no process alive.
+  server.unref()
+  return () => new Promise((resolve) => server.close(() => resolve()))
 }
 
-/** When a process was started, in clock ticks since boot, so that a reused number is not mistaken for the old process. */
-function processStart(pid: number): string {
+function listen(server: Server, path: string): Promise<void> {
+  return new Promise((resolve, reject) => {
+    server.once('error', reject)
+    server.listen({ path, exclusive: true }, resolve)
+  })
+}
+
+/** Made once for each folder; of two that make it at once the first one's stands. */
+function secretName(folder: string): string {
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
+  const file = join(folder, 'lock-name')
+  const mine = `${file}.${process.pid}-${randomBytes(4).toString('hex')}`
+  writeFileSync(mine, randomBytes(18).toString('hex'), { mode: 0o600 })
   try {
-    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
-    return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19] ?? ''
-  } catch {
-    return ''
+    linkSync(mine, file)
+  } catch (error) {
+    if (systemErrorCode(error) !== 'EEXIST') throw error
+  } finally {
+    rmSync(mine, { force: true })
   }
+  return readFileSync(file, 'utf8')
+}
+
+function holderOf(path: string): Promise<string> {
+  return new Promise((resolve) => {
+    let said = ''
+    const socket = connect({ path }).setEncoding('utf8').setTimeout(LONGEST_ANSWER_MS, () => socket.destroy())
+    socket.on('data', (chunk: string) => {
+      said += chunk
+    }).on('error', () => {}).on('close', () => resolve(/^\d+$/.test(said) ? said : 'number not known'))
+  })
 }

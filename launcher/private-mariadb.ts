@@ -4,13 +4,15 @@ import { closeSync, existsSync, mkdirSync, mkdtempSync, openSync, readFileSync, 
 import { tmpdir, userInfo } from 'node:os'
 import { dirname, join } from 'node:path'
 import { createConnection } from 'mysql2/promise'
-import type { DatabaseAddress } from '../server/db/book'
+import { connectionTo, type DatabaseAddress } from '../server/db/book'
 import { freePort } from './free-port'
+import { endLeftOverDatabase } from './left-over-database'
 import { SentenceError } from './sentence-error'
 
 /** Marks a whole data folder, written last; a folder without it was left half-made. */
 const FORMAT_FILE = 'echoppe-format.json'
-const FORMAT = 1
+/** 2: the book's own account is the only one; in 1 the database's administrator stood open to the whole machine. */
+const FORMAT = 2
 const DATABASE = 'echoppe'
 const LEAST_FREE_BYTES = 400 * 1024 * 1024
 const START_TIMEOUT_MS = 60_000
@@ -21,6 +23,8 @@ export interface PrivateMariaDb {
   readonly socket: string
   /** Fulfils when the server ends, for whatever reason. */
   readonly ended: Promise<void>
+  /** True when accounts of an earlier version, open to other users of this machine, were closed at this start. */
+  readonly accountsClosed: boolean
   stop(): Promise<void>
 }
 
@@ -35,7 +39,8 @@ export interface PrivateMariaDb {
 export async function startMariaDb(dataFolder: string, options: { port?: number } = {}): Promise<PrivateMariaDb> {
   const program = findProgram('mariadbd')
   checkRoom(dirname(dataFolder))
-  checkFolder(dataFolder)
+  const format = checkFolder(dataFolder)
+  await endLeftOverDatabase(dataFolder)
   const passwordFile = `${dataFolder}.password`
   if (!existsSync(dataFolder)) makeDataFolder(dataFolder)
   if (!existsSync(passwordFile)) writeFileSync(passwordFile, randomBytes(24).toString('base64url'), { mode: 0o600 })
@@ -45,14 +50,7 @@ export async function startMariaDb(dataFolder: string, options: { port?: number 
   const runFolder = mkdtempSync(join(shortTemporaryFolder(), 'ech-'))
   const socket = join(runFolder, 's.sock')
   const initFile = join(runFolder, 'init.sql')
-  writeFileSync(initFile, [
-    `create database if not exists ${DATABASE} character set utf8mb4 collate utf8mb4_unicode_ci;`,
-    `create user if not exists '${DATABASE}'@'127.0.0.1' identified by '${password}';`,
-    `alter user '${DATABASE}'@'127.0.0.1' identified by '${password}';`,
-    `alter user 'root'@'localhost' identified by '${password}';`,
-    `grant all on ${DATABASE}.* to '${DATABASE}'@'127.0.0.1';`,
-    '',
-  ].join('\n'), { mode: 0o600 })
+  writeFileSync(initFile, oneAccount(password), { mode: 0o600 })
 
   const logFile = `${dataFolder}.log`
   const log = openSync(logFile, 'a', 0o600)
@@ -60,7 +58,7 @@ export async function startMariaDb(dataFolder: string, options: { port?: number 
     '--no-defaults', `--datadir=${dataFolder}`, `--tmpdir=${runFolder}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1',
     `--pid-file=${join(runFolder, 'pid')}`, `--init-file=${initFile}`, '--skip-name-resolve', '--skip-log-bin',
     '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci', '--default-time-zone=+00:00',
-    '--innodb-flush-log-at-trx-commit=1', '--innodb-buffer-pool-size=192M', '--max-allowed-packet=16M',
+    '--local-infile=0', `--secure-file-priv=${runFolder}`, '--innodb-flush-log-at-trx-commit=1', '--innodb-buffer-pool-size=192M', '--max-allowed-packet=16M',
     ...asUser(),
   ], { stdio: ['ignore', log, log], detached: true })
   closeSync(log)
@@ -68,6 +66,7 @@ export async function startMariaDb(dataFolder: string, options: { port?: number 
   const address: DatabaseAddress = { host: '127.0.0.1', port, user: DATABASE, password, database: DATABASE }
   try {
     await waitUntilReady(child, address, logFile)
+    if (format < FORMAT) writeFileSync(join(dataFolder, FORMAT_FILE), JSON.stringify({ format: FORMAT }))
   } catch (error) {
     child.kill('SIGKILL')
     throw error
@@ -79,12 +78,32 @@ export async function startMariaDb(dataFolder: string, options: { port?: number 
     pid: child.pid as number,
     socket,
     ended,
+    accountsClosed: format < FORMAT,
     async stop() {
       if (child.exitCode === null && child.signalCode === null) child.kill('SIGTERM')
       await ended
       rmSync(runFolder, { recursive: true, force: true })
     },
   }
+}
+
+/**
+ * What the server does before it listens: the book, and one account for it over loopback, with rights in the book and
+ * nothing beyond it (no FILE, no other database). Every other account goes, the administrator's too; `mariadb.sys` is
+ * locked and only owns the server's own views.
+ */
+function oneAccount(password: string): string {
+  const account = `'${DATABASE}'@'127.0.0.1'`
+  return [
+    `create database if not exists ${DATABASE} character set utf8mb4 collate utf8mb4_unicode_ci;`,
+    `delete from mysql.global_priv where User <> 'mariadb.sys';`,
+    `delete from mysql.db;`,
+    `delete from mysql.proxies_priv;`,
+    `flush privileges;`,
+    `create user ${account} identified by '${password}';`,
+    `grant all on ${DATABASE}.* to ${account};`,
+    '',
+  ].join('\n')
 }
 
 /** Where a program is, also when /usr/sbin is not on the path. */
@@ -103,8 +122,9 @@ function checkRoom(folder: string): void {
   }
 }
 
-function checkFolder(dataFolder: string): void {
-  if (!existsSync(dataFolder)) return
+/** @returns the format the folder was written in; today's where there is none yet */
+function checkFolder(dataFolder: string): number {
+  if (!existsSync(dataFolder)) return FORMAT
   const formatFile = join(dataFolder, FORMAT_FILE)
   if (!existsSync(formatFile)) {
     throw new SentenceError(`${dataFolder} is not a whole data folder of this program: move it away (or restore it from a backup), then start again. Nothing in it was changed.`)
@@ -113,6 +133,7 @@ function checkFolder(dataFolder: string): void {
   if (format > FORMAT) {
     throw new SentenceError(`${dataFolder} was written by a newer version of this program: start that version, or move the folder away. Nothing in it was changed.`)
   }
+  return format
 }
 
 function makeDataFolder(dataFolder: string): void {
@@ -153,7 +174,7 @@ async function waitUntilReady(child: ChildProcess, address: DatabaseAddress, log
       throw new SentenceError(`The database ended while starting. ${lines || 'It gave no reason.'} The whole log is ${logFile}.`)
     }
     try {
-      const connection = await createConnection({ ...address, connectTimeout: 1000 })
+      const connection = await createConnection({ ...connectionTo(address), connectTimeout: 1000 })
       await connection.end()
       return
     } catch {

@@ -1,6 +1,10 @@
 import { spawn, type ChildProcess } from 'node:child_process'
+import { readFileSync } from 'node:fs'
+import { get } from 'node:http'
+import { get as secureGet } from 'node:https'
 import { join } from 'node:path'
 import type { DatabaseAddress } from '../server/db/book'
+import type { OwnCertificate } from './own-certificate'
 import { SentenceError } from './sentence-error'
 
 export interface ShopServerOptions {
@@ -12,6 +16,12 @@ export interface ShopServerOptions {
   /** Code with which the first visitor of an empty workshop makes the owner's account. */
   readonly firstOwnerCode?: string
   readonly demo?: boolean
+  /** Names by which it answers; without any, by every name. */
+  readonly hosts?: readonly string[]
+  /** Where the book lies on this machine, whose disk is watched. */
+  readonly folder?: string
+  /** With one, https instead of plain http. */
+  readonly certificate?: OwnCertificate
   readonly quiet?: boolean
   readonly environment?: Readonly<Record<string, string>>
 }
@@ -25,11 +35,11 @@ export interface ShopServer {
 
 /** Starts the built application and waits until it answers. */
 export async function startShopServer(options: ShopServerOptions): Promise<ShopServer> {
-  const { root, host, port, database } = options
+  const { root, host, port, database, certificate } = options
   const child = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
     cwd: root,
     detached: true,
-    stdio: ['ignore', options.quiet ? 'ignore' : 'inherit', 'inherit'],
+    stdio: ['pipe', options.quiet ? 'ignore' : 'inherit', 'inherit'],
     env: {
       ...process.env,
       NODE_ENV: 'production',
@@ -37,7 +47,13 @@ export async function startShopServer(options: ShopServerOptions): Promise<ShopS
       NITRO_PORT: String(port),
       NITRO_SHUTDOWN_TIMEOUT: '1000',
       NUXT_SESSION_PASSWORD: options.sessionPassword,
-      NUXT_SESSION_COOKIE_SECURE: 'false',
+      NUXT_SESSION_COOKIE_SECURE: certificate ? 'true' : 'false',
+      ECHOPPE_ENDS_WITH_INPUT: 'yes',
+      ...(options.hosts ? { ECHOPPE_HOSTS: options.hosts.join(',') } : {}),
+      ...(options.folder ? { ECHOPPE_BOOK_FOLDER: options.folder } : {}),
+      ...(certificate ? { NITRO_SSL_CERT: readFileSync(certificate.certificateFile, 'utf8'), NITRO_SSL_KEY: readFileSync(certificate.keyFile, 'utf8') } : {}),
+      ECHOPPE_DATABASE_HOST: database.host,
+      ...(database.tls ? { ECHOPPE_DATABASE_TLS: 'yes', ECHOPPE_DATABASE_CA: database.tls.caFile ?? '' } : {}),
       ECHOPPE_DATABASE_PORT: String(database.port),
       ECHOPPE_DATABASE_USER: database.user,
       ECHOPPE_DATABASE_PASSWORD: database.password,
@@ -49,8 +65,8 @@ export async function startShopServer(options: ShopServerOptions): Promise<ShopS
     },
   })
   const ended = new Promise<number | null>((resolve) => child.once('exit', resolve).once('error', () => resolve(1)))
-  const url = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`
-  await waitUntilItAnswers(child, url)
+  const url = `${certificate ? 'https' : 'http'}://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`
+  await waitUntilItAnswers(child, url, certificate)
   return {
     url,
     pid: child.pid as number,
@@ -64,13 +80,22 @@ export async function startShopServer(options: ShopServerOptions): Promise<ShopS
   }
 }
 
-async function waitUntilItAnswers(child: ChildProcess, url: string): Promise<void> {
+function isHealthy(url: string, certificate: OwnCertificate | undefined): Promise<boolean> {
+  return new Promise((resolve, reject) => {
+    const asked = certificate ? secureGet(url, { ca: readFileSync(certificate.certificateFile) }) : get(url)
+    asked.once('response', (answer) => {
+      answer.resume()
+      resolve(answer.statusCode === 200)
+    }).once('error', reject)
+  })
+}
+
+async function waitUntilItAnswers(child: ChildProcess, url: string, certificate: OwnCertificate | undefined): Promise<void> {
   const deadline = Date.now() + 30_000
   while (Date.now() < deadline) {
     if (child.exitCode !== null) throw new SentenceError('The application ended while starting: see the lines above.')
     try {
-      const answer = await fetch(`${url}/api/health`)
-      if (answer.ok) return
+      if (await isHealthy(`${url}/api/health`, certificate)) return
     } catch {
       // Not listening yet.
     }

@@ -1,11 +1,11 @@
-import { and, eq } from 'drizzle-orm'
 import type { EventHandler, H3Event } from 'h3'
-import type { Role } from '../shared/vocabulary'
+import { cutText } from '../shared/cut-text'
 import type { Actor } from './commands/write'
-import { person } from './db/schema'
+import type { Database } from './db/book'
+import { logUnexpected, pathOnly } from './log-line'
 import { theBook } from './open-book'
 import { Problem, problemOf } from './problems'
-import type { Database } from './db/book'
+import { signedIn } from './sessions'
 
 /** Sends a refusal as problem+json. */
 export function sendProblem(event: H3Event, problem: Problem): object {
@@ -23,30 +23,53 @@ export function openAnswer<T>(handle: (event: H3Event, database: Database) => Pr
     } catch (error) {
       const problem = problemOf(error)
       if (problem) return sendProblem(event, problem)
-      console.error(`${event.method} ${event.path}`, error)
+      logUnexpected(`${event.method} ${pathOnly(event.path)}`, error)
       return sendProblem(event, new Problem(500, 'unexpected', 'Something went wrong here that should not have. What you typed is kept; try again in a moment.'))
     }
   })
 }
 
-/** A route for people who are signed in; the account is looked up anew each time, so a role taken away is gone at once. */
+/** A route for people who are signed in. */
 export function answer<T>(handle: (event: H3Event, database: Database, actor: Actor) => Promise<T>): EventHandler {
   return openAnswer(async (event, database) => handle(event, database, await signedIn(event, database)))
 }
 
-export async function signedIn(event: H3Event, database: Database): Promise<Actor> {
-  const session = await getUserSession(event)
-  const id = (session.user as { id?: string } | undefined)?.id
-  if (!id) throw new Problem(401, 'signed-out', 'You are signed out. Sign in again: what waits here is kept and sent then.')
-  const [row] = await database.select({ id: person.id, name: person.name, role: person.role }).from(person).where(and(eq(person.id, id), eq(person.active, true)))
-  if (!row) throw new Problem(401, 'signed-out', 'This account is no longer active. Ask the owner of the shop.')
-  return row satisfies { role: Role }
+/** How often a stream asks whether whoever listens is still signed in. */
+const ASK_AGAIN_MS = 60_000
+
+/**
+ * A route that goes on telling: what `subscribe` pushes, as a stream of events, for as long as the page listens and
+ * its session lasts.
+ *
+ * @param subscribe gets where to push, gives back how to leave; may push at once
+ */
+export function streamAnswer(subscribe: (event: H3Event, push: (message: unknown) => void) => () => void): EventHandler {
+  return answer(async (event, database) => {
+    const stream = createEventStream(event)
+    const leave = subscribe(event, (message) => void stream.push(JSON.stringify(message)))
+    const asking = setInterval(() => void signedIn(event, database).catch((error: unknown) => {
+      if (error instanceof Problem) return stream.close()
+    }), ASK_AGAIN_MS)
+    stream.onClosed(async () => {
+      clearInterval(asking)
+      leave()
+      await stream.close()
+    })
+    return stream.send()
+  })
 }
 
 /** A whole number from the query within bounds; anything else is the usual one. */
 export function wholeNumber(value: unknown, usual: number, lowest: number, highest: number): number {
   const number = Number(value)
   return Number.isInteger(number) && number >= lowest && number <= highest ? number : usual
+}
+
+const LONGEST_SEARCH = 200
+
+/** What is searched for, from the query. */
+export function searchWords(value: unknown): string {
+  return typeof value === 'string' ? cutText(value.toWellFormed(), LONGEST_SEARCH) : ''
 }
 
 /** An id from the path, refused when it is none. */

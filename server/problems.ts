@@ -36,9 +36,11 @@ const titles: Record<number, string> = {
   404: 'Not in the book',
   409: 'Changed meanwhile',
   413: 'Too large',
+  421: 'Another house',
   415: 'Wrong kind of file',
   422: 'Cannot be written',
   429: 'Too many tries',
+  507: 'The disk is full',
   503: 'The book is closed for a moment',
 }
 
@@ -47,6 +49,9 @@ export const notInTheBook = (what: string): Problem => new Problem(404, 'not-fou
 /** A write made from an older version of the row; carries the row as it stands. */
 export const staleWrite = (what: string, current: unknown): Problem =>
   new Problem(409, 'stale', `Somebody changed this ${what} while you were writing. Both versions are shown: choose what stays.`, { current })
+
+/** The disk has no room; the browser keeps what was typed and sends it when there is. */
+export const diskFull = (): Problem => new Problem(507, 'disk-full', 'The disk of the shop is as good as full: nothing more can be written. Free some space there; what you typed is kept and sent then.', { retryAfterSeconds: 30 })
 
 export const cannotBeWritten = (sentence: string, field?: string): Problem =>
   new Problem(422, 'invalid', sentence, field ? { fields: [{ field, message: sentence }] } : {})
@@ -78,7 +83,8 @@ export function problemOf(error: unknown): Problem | null {
   if (connectionBroke(error)) {
     return new Problem(503, 'book-closed', 'The book cannot be reached at the moment. What you typed is kept and sent again by itself.', { retryAfterSeconds: 2 })
   }
+  if (code === 'ER_DATA_TOO_LONG' || code === 'ER_WARN_DATA_OUT_OF_RANGE') return cannotBeWritten('A value of this entry is longer or larger than the book holds.')
   if (code === 'ER_NO_REFERENCED_ROW_2') return cannotBeWritten('This points at something that is not in the book (yet).')
-  if (code === 'ER_DISK_FULL' || code === 'ER_RECORD_FILE_FULL') return new Problem(503, 'disk-full', 'The disk is full: nothing can be written. Free some space; what you typed is kept.')
+  if (code === 'ER_DISK_FULL' || code === 'ER_RECORD_FILE_FULL') return diskFull()
   return null
 }

@@ -1,22 +1,65 @@
-import { RateLimiterMemory, type RateLimiterRes } from 'rate-limiter-flexible'
+import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible'
+import { theBook } from './open-book'
 import { Problem } from './problems'
 
-/** Wrong passwords allowed before a pause, by name and by address. */
-const byName = new RateLimiterMemory({ points: 5, duration: 300, blockDuration: 300 })
-const byAddress = new RateLimiterMemory({ points: 40, duration: 300, blockDuration: 300 })
+/**
+ * Tries to sign in, counted before the password is looked at, so that many at once count too, and in the book, so
+ * that a restart forgets none. Somebody elsewhere who knows a name cannot lock its owner out: they are counted by name
+ * *and* address, and a device that was signed in once with this name is counted by itself.
+ */
+interface Tries {
+  readonly byName: RateLimiterMySQL
+  readonly byAddress: RateLimiterMySQL
+  readonly byDevice: RateLimiterMySQL
+}
 
-export async function refuseWhenThrottled(name: string, address: string): Promise<void> {
-  const states = await Promise.all([byName.get(name), byAddress.get(address)])
-  const blocked = states.filter((state): state is RateLimiterRes => state !== null && state.remainingPoints <= 0)
-  if (blocked.length === 0) return
-  const seconds = Math.ceil(Math.max(...blocked.map((state) => state.msBeforeNext)) / 1000)
+const PERIOD_SECONDS = 300
+
+let opened: { readonly pool: unknown; readonly tries: Tries } | null = null
+
+function theTries(): Tries {
+  const { pool, databaseName } = theBook()
+  if (opened?.pool !== pool) {
+    // The package speaks to the driver's pool with callbacks, which the one with promises wraps.
+    const shared = { storeClient: pool.pool, storeType: 'mysql2', dbName: databaseName, tableName: 'sign_in_try', tableCreated: true, duration: PERIOD_SECONDS, blockDuration: PERIOD_SECONDS }
+    opened = { pool, tries: {
+      byName: new RateLimiterMySQL({ ...shared, keyPrefix: 'name', points: 5 }),
+      byAddress: new RateLimiterMySQL({ ...shared, keyPrefix: 'address', points: 40 }),
+      byDevice: new RateLimiterMySQL({ ...shared, keyPrefix: 'device', points: 10 }),
+    } }
+  }
+  return opened.tries
+}
+
+/** Who tries: which name, from where, and the device's own number where it was signed in with that name before. */
+export interface Trying {
+  readonly name: string
+  readonly address: string
+  readonly knownDevice: string | null
+}
+
+/** Counts a try before it is looked at. @throws Problem 429 with how long to wait */
+export async function countTry(trying: Trying): Promise<void> {
+  const { byName, byAddress, byDevice } = theTries()
+  const outcomes = trying.knownDevice === null
+    ? await Promise.allSettled([byName.consume(nameKey(trying)), byAddress.consume(trying.address)])
+    : await Promise.allSettled([byDevice.consume(trying.knownDevice)])
+  const refusals: number[] = []
+  for (const outcome of outcomes) {
+    if (outcome.status === 'fulfilled') continue
+    if (!(outcome.reason instanceof RateLimiterRes)) throw outcome.reason
+    refusals.push(outcome.reason.msBeforeNext)
+  }
+  if (refusals.length === 0) return
+  const seconds = Math.ceil(Math.max(...refusals) / 1000)
   throw new Problem(429, 'too-many-tries', `Too many wrong tries: wait ${Math.ceil(seconds / 60)} min, then try again.`, { retryAfterSeconds: seconds })
 }
 
-export async function countWrongTry(name: string, address: string): Promise<void> {
-  await Promise.allSettled([byName.consume(name), byAddress.consume(address)])
+/** A try that was right was none to be counted. */
+export async function forgiveTries(trying: Trying): Promise<void> {
+  const { byName, byAddress, byDevice } = theTries()
+  if (trying.knownDevice !== null) await byDevice.delete(trying.knownDevice)
+  else await Promise.all([byName.delete(nameKey(trying)), byAddress.reward(trying.address, 1)])
 }
 
-export async function forgetWrongTries(name: string): Promise<void> {
-  await byName.delete(name)
-}
+const nameKey = ({ name, address }: Trying): string => `${name}@${address}`

@@ -175,8 +175,11 @@ export interface BenchToday {
   readonly latest: ReadonlyArray<JournalRow & { readonly jobId: string | null; readonly jobNumber: number | null }>
 }
 
+/** The settings as they count, what was never set as it ships. */
+export type Workshop = WorkshopFields & Required<Pick<WorkshopFields, 'idleHours' | 'nightlyBackups'>>
+
 export interface WorkshopBook {
-  readonly workshop: WorkshopFields
+  readonly workshop: Workshop
   readonly version: number
   readonly meters: readonly MeterRow[]
   readonly instruments: readonly InstrumentRow[]

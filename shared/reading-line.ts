@@ -76,13 +76,14 @@ export function understandLine(line: ReadingLine, boxes: readonly ReadingBox[], 
       missing ??= name
     }
   }
-  Object.assign(errors, contradictions(line.kind, quantities))
+  Object.assign(errors, readingContradictions(line.kind, quantities))
   const sound = missing === null && Object.keys(errors).length === 0
   const direction = ['stops', 'trial', 'dead'].includes(line.kind) ? null : line.direction
   return { fields: sound ? { kind: line.kind, direction, quantities, vouched: false } : null, errors, missing }
 }
 
-function contradictions(kind: ReadingKind, { voltage, current, failures, attempts, laps, distance, duration }: ReadingFields['quantities']): UnderstoodLine['errors'] {
+/** What cannot be so within one line, by the box that is likeliest wrong. */
+export function readingContradictions(kind: ReadingKind, { voltage, current, failures, attempts, laps, distance, duration }: ReadingFields['quantities']): UnderstoodLine['errors'] {
   if (kind === 'trial' && failures && attempts && failures.value > attempts.value) return { failures: 'It cannot fail more often than it was tried.' }
   if (kind === 'trial' && attempts?.value === 0) return { attempts: 'At least one attempt.' }
   if (kind === 'stops' && laps?.value === 0) return { laps: 'At least one lap.' }

@@ -45,6 +45,7 @@ function sentenceOf(error: ErrorObject): string {
     case 'uniqueItems': return `“${words}” names something twice.`
     case 'anyOf': case 'const': return `“${words}” is none of the forms known here.`
     case 'pattern': return `“${words}” is empty or not in the form expected.`
+    case 'format': case 'formatMinimum': case 'formatMaximum': return `“${words}” is no date that can have been.`
     case 'enum': return `“${words}” is none of the choices.`
     case 'minimum': case 'exclusiveMinimum': return `“${words}” must be ${error.keyword === 'minimum' ? 'at least' : 'above'} ${error.params.limit}.`
     case 'maximum': case 'exclusiveMaximum': return `“${words}” must be at most ${error.params.limit}.`

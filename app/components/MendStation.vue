@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { cutText } from '~~/shared/cut-text'
 import { v7 as newId } from 'uuid'
 import type { FindingRow, JobBook, PartRow } from '~~/shared/book'
 import type { PartFields } from '~~/shared/messages/bench-entries'
@@ -54,7 +55,7 @@ async function setPart(row: PartRow, state: PartState): Promise<void> {
       <li v-for="row in book.parts" :key="row.id" class="line"><span>{{ row.quantity }} × {{ row.what }}</span><v-select :model-value="row.state" :items="Object.entries(partStates).map(([value, title]) => ({ value, title }))" label="State" class="part-state" :disabled="!session.mayWrite" @update:model-value="setPart(row, $event)" /></li>
     </ul>
     <form v-if="session.mayWrite" class="add" @submit.prevent="addPart"><v-text-field v-model="part.quantity" label="Number" inputmode="numeric" class="few" /><v-text-field ref="partBox" v-model="part.what" label="Part wanted" /><v-btn type="submit" variant="outlined">Add part</v-btn></form>
-    <v-btn v-if="session.mayWrite && partsWaiting.length > 0 && book.job.state === 'open'" variant="outlined" class="wait" @click="moveTo('mend', 'waiting', partsWaiting.map((row) => row.what).join(', ').slice(0, 200))">Put aside until {{ partsWaiting.length === 1 ? 'the part comes' : 'the parts come' }}</v-btn>
+    <v-btn v-if="session.mayWrite && partsWaiting.length > 0 && book.job.state === 'open'" variant="outlined" class="wait" @click="moveTo('mend', 'waiting', cutText(partsWaiting.map((row) => row.what).join(', '), 200))">Put aside until {{ partsWaiting.length === 1 ? 'the part comes' : 'the parts come' }}</v-btn>
     <v-btn v-if="session.mayWrite && book.job.state === 'waiting'" variant="outlined" class="wait" @click="moveTo(book.job.station)">Back on the bench</v-btn>
     <StationNotes :book="book" station="mend" />
   </div>

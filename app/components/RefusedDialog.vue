@@ -54,6 +54,7 @@ watch(() => outbox.refused.length, (count) => {
             <div class="sign sign--fault reason">{{ entry.problem?.detail }}</div>
             <div class="choices">
               <v-btn v-if="formOf(entry)" color="primary" @click="putBack(entry)">Put it back in its form</v-btn>
+              <v-btn v-if="(entry.problem?.status ?? 0) >= 500" color="primary" @click="outbox.tryAgain(entry)">Try again</v-btn>
               <v-btn variant="outlined" @click="outbox.discard(entry.sequence)">Throw it away</v-btn>
             </div>
           </li>

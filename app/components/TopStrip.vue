@@ -16,6 +16,7 @@ const places = [
 const lampOff = computed(() => theme.global.name.value === 'lampOff')
 const { opened: keysOpen } = useKeysDialog()
 const reckoner = useReckoner()
+const passwordOpen = ref(false)
 
 function switchLamp(): void {
   theme.change(lampOff.value ? 'lampOn' : 'lampOff')
@@ -52,9 +53,10 @@ useBenchKeys([
       <button type="button" class="tool" :aria-label="lampOff ? 'Lamp on (light)' : 'Lamp off (dark)'" @click="switchLamp"><v-icon :icon="lampOff ? mdiLightbulbOutline : mdiLightbulbOnOutline" size="20" /></button>
       <v-menu>
         <template #activator="{ props }"><button type="button" class="tool person" v-bind="props">{{ session.person?.name.split(' ')[0] }}</button></template>
-        <v-list><v-list-item title="Sign out" @click="signOut" /></v-list>
+        <v-list><v-list-item title="New password" @click="passwordOpen = true" /><v-list-item title="Sign out" @click="signOut" /></v-list>
       </v-menu>
     </div>
+    <LazyPasswordDialog v-if="passwordOpen" v-model="passwordOpen" />
   </header>
 </template>
 

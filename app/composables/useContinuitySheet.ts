@@ -1,3 +1,4 @@
+import { cutText } from '~~/shared/cut-text'
 import { v7 as newId } from 'uuid'
 import { continuityColumns, expectedContinuity, type ContinuityColumn } from '~~/core/continuity/expected-continuity'
 import { judgeContinuity, nextCell } from '~~/core/continuity/judge-continuity'
@@ -46,7 +47,7 @@ export function useContinuitySheet(book: () => JobBook, description: () => Engin
     const id = newId()
     trail.value = [...trail.value.slice(-40), cell]
     chosen.value = null
-    const fields: ContinuityFields = { point: cell.point, column: cell.column, reading, words: placeOf(cell).what.slice(0, 200) }
+    const fields: ContinuityFields = { point: cell.point, column: cell.column, reading, words: cutText(placeOf(cell).what, 200) }
     await outbox.send('continuity.add', { id, jobId, fields }, { lane: jobId, subject: `continuity:${id}`, label: 'continuity reading' })
   }
   /** @returns a sentence where what was typed is no resistance */

@@ -1,3 +1,4 @@
+import { cutText } from '~~/shared/cut-text'
 import { v7 as newId } from 'uuid'
 import type { SearchReport, SuspectReport } from '~~/core/diagnosis/search-report'
 import type { JobBook } from '~~/shared/book'
@@ -39,7 +40,7 @@ export function useSearchSteps(book: ComputedRef<JobBook>, report: Ref<SearchRep
       const base = { what: finding.what, place: finding.place, state: finding.state, origin: finding.origin, remedy: finding.remedy }
       await outbox.send('finding.save', { id: finding.id, jobId, fields: { ...base, state: 'mended' } }, { lane: jobId, subject: `finding:${finding.id}`, label: 'finding', expectedVersion: finding.version, base })
     }
-    await add({ kind: 'repaired', suspect: suspect.id, words: `${suspect.remedy.words}: ${suspect.words}`.slice(0, 300), findingId: finding ? finding.id : null, believed: believed() })
+    await add({ kind: 'repaired', suspect: suspect.id, words: cutText(`${suspect.remedy.words}: ${suspect.words}`, 300), findingId: finding ? finding.id : null, believed: believed() })
   }
 
   const ruleOut = (suspect: SuspectReport): Promise<void> => add({ kind: 'ruled-out', suspect: suspect.id, words: suspect.words, believed: believed() })

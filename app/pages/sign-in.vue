@@ -47,7 +47,7 @@ const openWorkshop = () => attempt(async () => {
       <v-text-field v-model="first.workshopName" label="Name of the workshop" required />
       <v-text-field v-model="first.name" label="Your name" required autocomplete="name" />
       <v-text-field v-model="first.signInName" label="Sign-in name (small letters)" required autocomplete="username" />
-      <v-text-field v-model="first.password" label="Password, ten characters or more" type="password" required autocomplete="new-password" />
+      <v-text-field v-model="first.password" label="Password, twelve characters or more" type="password" required autocomplete="new-password" />
       <p v-if="failure" class="sign sign--fault" role="alert">{{ failure }}</p>
       <v-btn type="submit" color="primary" size="large" block :loading="busy">Open the workshop</v-btn>
     </form>
@@ -56,6 +56,7 @@ const openWorkshop = () => attempt(async () => {
       <p v-if="route.query.again" class="quiet">What waits on this device is kept and sent as soon as you are back.</p>
       <v-text-field v-model="name" v-focus-first label="Name" required autocomplete="username" autocapitalize="none" />
       <v-text-field v-model="password" label="Password" type="password" required autocomplete="current-password" />
+      <p v-if="session.clockTrouble" class="sign sign--care" role="status">{{ session.clockTrouble }}</p>
       <p v-if="failure" class="sign sign--fault" role="alert">{{ failure }}</p>
       <v-btn type="submit" color="primary" size="large" block :loading="busy">Sign in</v-btn>
       <p v-if="session.demo" class="quiet">The demo’s sign-in stands in the terminal where it was started.</p>

@@ -20,6 +20,9 @@ const instrument = shallowRef<InstrumentRow | null>(null)
 const instrumentOpen = ref(false)
 const rate = ref('')
 const tax = ref('')
+const idleHours = ref('')
+const backups = ref('')
+const wholeBetween = (text: string, least: number, most: number): boolean => /^\d{1,3}$/.test(text.trim()) && Number(text) >= least && Number(text) <= most
 const read = (text: string): number => (text.trim() === '' ? Number.NaN : Number(text.replace(',', '.')))
 const meterUnits = { voltage: 'V', current: 'mA', resistance: 'Ω' } as const
 const toShown = (measures: MeterFields['measures'], value: number): number => (measures === 'current' ? Number((value * 1000).toPrecision(10)) : value)
@@ -39,13 +42,15 @@ function editWorkshop(): void {
   begun.value = { ...book.workshop }
   rate.value = (book.workshop.hourlyRate / 100).toFixed(2)
   tax.value = String(book.workshop.taxPercent)
+  idleHours.value = String(book.workshop.idleHours)
+  backups.value = String(book.workshop.nightlyBackups)
   editing.value = 'workshop'
 }
 async function keepWorkshop(): Promise<void> {
   const hourlyRate = readMoney(rate.value)
   const taxPercent = read(tax.value)
-  if (!settings.value || !begun.value || hourlyRate === null || !(taxPercent >= 0 && taxPercent <= 100)) return
-  await outbox.send('workshop.save', { fields: { ...settings.value, hourlyRate, taxPercent } }, { lane: WORKSHOP_LANE, subject: 'workshop', label: 'settings', expectedVersion: workshop.book?.version ?? 0, base: begun.value })
+  if (!settings.value || !begun.value || hourlyRate === null || !(taxPercent >= 0 && taxPercent <= 100) || !wholeBetween(idleHours.value, 1, 168) || !wholeBetween(backups.value, 0, 60)) return
+  await outbox.send('workshop.save', { fields: { ...settings.value, hourlyRate, taxPercent, idleHours: Number(idleHours.value), nightlyBackups: Number(backups.value) } }, { lane: WORKSHOP_LANE, subject: 'workshop', label: 'settings', expectedVersion: workshop.book?.version ?? 0, base: begun.value })
   editing.value = null
 }
 
@@ -77,7 +82,7 @@ const personProblem = computed(() => {
   const { signInName, name, password, version } = person.value
   if (!/^[a-z0-9][a-z0-9._-]+$/.test(signInName)) return 'The sign-in name takes small letters, digits, dot and hyphen.'
   if (!name.trim()) return 'The person needs a name.'
-  if ((version === 0 || password) && password.length < 10) return 'The password needs ten characters or more.'
+  if ((version === 0 || password) && password.length < 12) return 'The password needs twelve characters or more.'
   return ''
 })
 async function keepPerson(): Promise<void> {
@@ -100,6 +105,8 @@ async function keepPerson(): Promise<void> {
           <dt>Address</dt><dd class="pre">{{ workshop.book.workshop.address || 'Not noted; it heads the printed sheet' }}</dd>
           <dt>Rate</dt><dd>{{ (workshop.book.workshop.hourlyRate / 100).toFixed(2) }} {{ workshop.book.workshop.currency }} an hour</dd>
           <dt>Tax</dt><dd>{{ workshop.book.workshop.taxName }} {{ workshop.book.workshop.taxPercent }} %</dd>
+          <dt>Signed out after</dt><dd>{{ workshop.book.workshop.idleHours }} h without a touch</dd>
+          <dt>Backups kept</dt><dd>{{ workshop.book.workshop.nightlyBackups === 0 ? 'None is written at night' : `${workshop.book.workshop.nightlyBackups}, one written every night` }}</dd>
           <dt>Foot of the sheet</dt><dd class="pre">{{ workshop.book.workshop.handBackFooter || 'Empty' }}</dd>
         </dl>
         <div class="head"><h2>People</h2><v-btn v-if="session.isOwner" variant="outlined" @click="editPerson(null)">New account</v-btn></div>
@@ -110,10 +117,10 @@ async function keepPerson(): Promise<void> {
         <p class="quiet">Each range with its accuracy as the leaflet gives it. A reading keeps it as it was on the day.</p>
         <EmptyState v-if="workshop.book.meters.length === 0" title="No meters yet" text="Without one, ±(1 % + 1 digit) is taken." action="Enter a meter" @act="editMeter(null)" />
         <ul v-else class="ruled-list"><li v-for="row in workshop.book.meters" :key="row.id" class="row" :class="{ retired: row.retired }"><span><strong>{{ row.name }}</strong> <span class="quiet">{{ row.measures }}, up to {{ toShown(row.measures, row.rangeTop) }} {{ meterUnits[row.measures] }}, last digit {{ toShown(row.measures, row.resolution) }} {{ meterUnits[row.measures] }}{{ row.retired ? ', retired' : '' }}</span></span><span class="figure">±({{ row.percentOfReading }} % + {{ row.digits }})</span><v-btn v-if="session.mayWrite" size="small" variant="outlined" @click="editMeter(row)">Change</v-btn></li></ul>
-        <div class="head"><h2>Supplies</h2><v-btn v-if="session.mayWrite" variant="outlined" @click="instrument = null; instrumentOpen = true">New supply</v-btn></div>
+        <div class="head"><h2>Supplies</h2><v-btn v-if="session.isOwner" variant="outlined" @click="instrument = null; instrumentOpen = true">New supply</v-btn></div>
         <p class="quiet">A bench supply with meter that measures a motor into its sheet by itself: the simulated one, or yours.</p>
         <EmptyState v-if="workshop.book.instruments.length === 0" title="No supply yet" text="The simulated one shows what it does without anything being connected." action="Enter a supply" @act="instrument = null; instrumentOpen = true" />
-        <ul v-else class="ruled-list"><li v-for="row in workshop.book.instruments" :key="row.id" class="row" :class="{ retired: row.retired }"><span><strong>{{ row.name }}</strong> <span class="quiet">{{ row.kind === 'simulated' ? 'simulated' : `${row.host}, port ${row.port}` }}{{ row.retired ? ', retired' : '' }}</span></span><span class="figure">±({{ row.current.percentOfReading }} % + {{ row.current.digits }})</span><v-btn v-if="session.mayWrite" size="small" variant="outlined" :aria-label="`Change ${row.name}`" @click="instrument = row; instrumentOpen = true">Change</v-btn></li></ul>
+        <ul v-else class="ruled-list"><li v-for="row in workshop.book.instruments" :key="row.id" class="row" :class="{ retired: row.retired }"><span><strong>{{ row.name }}</strong> <span class="quiet">{{ row.kind === 'simulated' ? 'simulated' : `${row.host}, port ${row.port}` }}{{ row.retired ? ', retired' : '' }}</span></span><span class="figure">±({{ row.current.percentOfReading }} % + {{ row.current.digits }})</span><v-btn v-if="session.isOwner" size="small" variant="outlined" :aria-label="`Change ${row.name}`" @click="instrument = row; instrumentOpen = true">Change</v-btn></li></ul>
       </section>
     </div>
     <LazySchoolsPanel v-if="workshop.book" />
@@ -121,7 +128,7 @@ async function keepPerson(): Promise<void> {
     <InstrumentDialog v-model="instrumentOpen" :row="instrument" />
     <v-dialog :model-value="editing !== null" max-width="620" @update:model-value="editing = null">
       <v-card v-if="editing === 'workshop' && settings" title="The shop">
-        <v-card-text class="fields"><v-text-field v-model="settings.name" label="Name" class="wide" /><v-textarea v-model="settings.address" label="Address" class="wide" /><v-select v-model="settings.currency" :items="[...currencies]" label="Currency" /><v-text-field v-model="rate" label="Rate an hour" inputmode="decimal" :error-messages="readMoney(rate) === null ? ['A sum such as 38 or 38.50.'] : []" /><v-text-field v-model="settings.taxName" label="Tax is called" /><v-text-field v-model="tax" label="Tax (%)" inputmode="decimal" :error-messages="read(tax) >= 0 && read(tax) <= 100 ? [] : ['A percentage from 0 to 100.']" /><v-textarea v-model="settings.handBackFooter" label="Foot of the printed sheet" class="wide" /></v-card-text>
+        <v-card-text class="fields"><v-text-field v-model="settings.name" label="Name" class="wide" /><v-textarea v-model="settings.address" label="Address" class="wide" /><v-select v-model="settings.currency" :items="[...currencies]" label="Currency" /><v-text-field v-model="rate" label="Rate an hour" inputmode="decimal" :error-messages="readMoney(rate) === null ? ['A sum such as 38 or 38.50.'] : []" /><v-text-field v-model="settings.taxName" label="Tax is called" /><v-text-field v-model="tax" label="Tax (%)" inputmode="decimal" :error-messages="read(tax) >= 0 && read(tax) <= 100 ? [] : ['A percentage from 0 to 100.']" /> <v-text-field v-model="idleHours" label="Sign a device out after (h)" inputmode="numeric" :error-messages="wholeBetween(idleHours, 1, 168) ? [] : ['Whole hours, from 1 to 168.']" /><v-text-field v-model="backups" label="Backups of the nights kept" inputmode="numeric" :error-messages="wholeBetween(backups, 0, 60) ? [] : ['A number from 0 (none) to 60.']" /><v-textarea v-model="settings.handBackFooter" label="Foot of the printed sheet" class="wide" /></v-card-text>
         <v-card-actions><v-btn variant="outlined" @click="editing = null">Leave</v-btn><v-spacer /><v-btn color="primary" variant="flat" @click="keepWorkshop">Keep</v-btn></v-card-actions>
       </v-card>
       <v-card v-else-if="editing === 'meter'" title="Meter, one range">
@@ -129,7 +136,7 @@ async function keepPerson(): Promise<void> {
         <v-card-actions><v-btn variant="outlined" @click="editing = null">Leave</v-btn><v-spacer /><v-btn color="primary" variant="flat" :disabled="Boolean(meterProblem)" @click="keepMeter">Keep</v-btn></v-card-actions>
       </v-card>
       <v-card v-else-if="editing === 'person'" title="Account">
-        <v-card-text class="fields"><v-text-field v-model="person.name" label="Name" class="wide" autofocus /><v-text-field v-model="person.signInName" label="Sign-in name" autocapitalize="none" autocomplete="off" /><v-select v-model="person.role" :items="Object.entries(roles).map(([value, title]) => ({ value, title }))" label="Role" /><v-text-field v-model="person.password" :label="person.version ? 'New password, or leave empty' : 'Password, ten characters or more'" type="password" autocomplete="new-password" class="wide" /><v-checkbox v-model="person.active" label="May sign in" class="wide" /><p v-if="personProblem" class="wide quiet">{{ personProblem }}</p></v-card-text>
+        <v-card-text class="fields"><v-text-field v-model="person.name" label="Name" class="wide" autofocus /><v-text-field v-model="person.signInName" label="Sign-in name" autocapitalize="none" autocomplete="off" /><v-select v-model="person.role" :items="Object.entries(roles).map(([value, title]) => ({ value, title }))" label="Role" /><v-text-field v-model="person.password" :label="person.version ? 'New password, or leave empty' : 'Password, twelve characters or more'" type="password" autocomplete="new-password" class="wide" /><v-checkbox v-model="person.active" label="May sign in" class="wide" /><p v-if="personProblem" class="wide quiet">{{ personProblem }}</p></v-card-text>
         <v-card-actions><v-btn variant="outlined" @click="editing = null">Leave</v-btn><v-spacer /><v-btn color="primary" variant="flat" :disabled="Boolean(personProblem)" @click="keepPerson">Keep</v-btn></v-card-actions>
       </v-card>
     </v-dialog>

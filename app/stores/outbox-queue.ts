@@ -13,6 +13,8 @@ export interface OutboxStorage {
 export type Delivery =
   | { readonly kind: 'done'; readonly version?: number }
   | { readonly kind: 'later' }
+  /** The server failed over this very entry, which it may do each time. */
+  | { readonly kind: 'stumbled'; readonly problem: ProblemDocument }
   | { readonly kind: 'signed-out' }
   | { readonly kind: 'set-aside'; readonly state: 'refused' | 'stale'; readonly problem: ProblemDocument }
 
@@ -29,6 +31,8 @@ interface Surroundings {
 
 const FIRST_PAUSE_MS = 1000
 const LONGEST_PAUSE_MS = 8000
+/** Then the entry is set aside and what waits behind it goes on. */
+const MOST_STUMBLES = 4
 
 /**
  * The queue of writes of one browser: each entry is kept in storage before anything else, goes out first in,
@@ -97,18 +101,21 @@ export class OutboxQueue {
   private async runLane(lane: string): Promise<void> {
     this.busyLanes.add(lane)
     let pause = FIRST_PAUSE_MS
+    let stumbles = 0
     try {
       for (let entry = this.nextOf(lane); entry; entry = this.nextOf(lane)) {
         const outcome = await this.around.deliver(entry)
         if (outcome.kind === 'signed-out') return
-        if (outcome.kind === 'later') {
+        if (outcome.kind === 'stumbled') stumbles += 1
+        if (outcome.kind === 'later' || (outcome.kind === 'stumbled' && stumbles < MOST_STUMBLES)) {
           await this.around.pause(pause)
           pause = Math.min(pause * 2, LONGEST_PAUSE_MS)
           continue
         }
         pause = FIRST_PAUSE_MS
+        stumbles = 0
         if (outcome.kind === 'done') await this.acknowledge(entry, outcome.version)
-        else await this.replace({ ...entry, state: outcome.state, problem: outcome.problem })
+        else await this.replace({ ...entry, state: outcome.kind === 'stumbled' ? 'refused' : outcome.state, problem: outcome.problem })
       }
     } finally {
       this.busyLanes.delete(lane)

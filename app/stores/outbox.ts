@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { v7 as newId } from 'uuid'
 import type { CommandName, CommandPayload } from '~~/shared/messages/commands'
 import type { StationId } from '~~/shared/vocabulary'
+import { deliveryOfFailure } from './delivery-of-failure'
 import { isStaleCommand, OutboxQueue, type Delivery } from './outbox-queue'
 import { browserStorage, type QueuedCommand, type QueuedEntry } from './outbox-storage'
 
@@ -76,25 +77,24 @@ export const useOutbox = defineStore('outbox', () => {
       const version = (receipt.result as { version?: number } | null)?.version
       return version === undefined ? { kind: 'done' } : { kind: 'done', version }
     } catch (error) {
-      const problem = problemDocument(error)
-      serverAway.value = !problem || problem.status >= 500 || problem.status === 429
-      if (!problem || serverAway.value) return { kind: 'later' }
-      if (problem.status === 401) {
-        session.ranOut = true
-        return { kind: 'signed-out' }
-      }
-      return { kind: 'set-aside', state: problem.status === 409 ? 'stale' : 'refused', problem }
+      const delivery = deliveryOfFailure({ status: failedStatus(error), problem: problemDocument(error) }, entry.kind)
+      serverAway.value = delivery.kind === 'later' || delivery.kind === 'stumbled'
+      if (delivery.kind === 'signed-out') session.ranOut = true
+      return delivery
     }
   }
 
   function post(entry: QueuedEntry): Promise<{ result: unknown }> {
     if (entry.kind === 'photograph') {
       const query = { jobId: entry.lane, commandId: entry.commandId, station: entry.station, caption: entry.caption, takenAt: entry.capturedAt }
-      return $fetch(`/api/photographs/${entry.photographId}`, { method: 'PUT', query, body: entry.bytes, headers: { 'content-type': 'application/octet-stream' }, retry: 0 })
+      return $fetch<{ result: unknown }, string>(`/api/photographs/${entry.photographId}`, { method: 'PUT', query, body: entry.bytes, headers: { 'content-type': 'application/octet-stream' }, retry: 0 })
     }
     const { commandId, capturedAt, expectedVersion, payload } = entry
-    return $fetch(`/api/commands/${entry.name}`, { method: 'POST', body: { commandId, capturedAt, ...(expectedVersion === undefined ? {} : { expectedVersion }), payload }, retry: 0 })
+    return $fetch<{ result: unknown }, string>(`/api/commands/${entry.name}`, { method: 'POST', body: { commandId, capturedAt, ...(expectedVersion === undefined ? {} : { expectedVersion }), payload }, retry: 0 })
   }
+
+  /** Sends an entry that was set aside once more, as it is. */
+  const tryAgain = (entry: QueuedEntry): Promise<void> => queue.sendAgain(entry)
 
   /** Sends a conflicting entry again with the fields chosen, on top of the row as it stands. */
   function settleConflict(entry: QueuedCommand, fields: Record<string, unknown>, version: number): Promise<void> {
@@ -107,7 +107,7 @@ export const useOutbox = defineStore('outbox', () => {
   }
 
   return {
-    entries, acknowledged, waiting, refused, stale, serverAway, start, send, sendPhotograph, settleConflict, onAcknowledged,
+    entries, acknowledged, waiting, refused, stale, serverAway, start, send, sendPhotograph, settleConflict, tryAgain, onAcknowledged,
     flush: () => queue.flush(),
     discard: (sequence: number) => queue.discard(sequence),
     forgetAcknowledged: (before: readonly QueuedEntry[]) => queue.forgetAcknowledged(before),

@@ -1,8 +1,9 @@
 import { defineStore } from 'pinia'
+import { clockTroubleOf } from '~~/shared/clock-trouble'
 import type { Role } from '~~/shared/vocabulary'
 
 export interface SignedInPerson { id: string; name: string; role: Role }
-interface SessionAnswer { person: SignedInPerson | null; firstOwnerWanted: boolean; demo: boolean }
+interface SessionAnswer { person: SignedInPerson | null; firstOwnerWanted: boolean; demo: boolean; now: string; latestEntryAt: string | null }
 
 /** Who is signed in on this device. */
 export const useSessionStore = defineStore('session', () => {
@@ -10,6 +11,8 @@ export const useSessionStore = defineStore('session', () => {
   const known = ref(false)
   const firstOwnerWanted = ref(false)
   const demo = ref(false)
+  /** What is wrong with a clock, in a sentence; empty where they agree. */
+  const clockTrouble = ref('')
   /** True when the server no longer knows the session while somebody was working. */
   const ranOut = ref(false)
 
@@ -22,6 +25,7 @@ export const useSessionStore = defineStore('session', () => {
     firstOwnerWanted.value = answer.firstOwnerWanted
     demo.value = answer.demo
     known.value = true
+    clockTrouble.value = clockTroubleOf({ device: new Date(), shop: new Date(answer.now), latestEntry: answer.latestEntryAt === null ? null : new Date(answer.latestEntryAt) })
     if (answer.person) ranOut.value = false
   }
 
@@ -36,5 +40,5 @@ export const useSessionStore = defineStore('session', () => {
     person.value = null
   }
 
-  return { person, known, firstOwnerWanted, demo, ranOut, mayWrite, isOwner, load, signIn, signOut }
+  return { person, known, firstOwnerWanted, demo, ranOut, clockTrouble, mayWrite, isOwner, load, signIn, signOut }
 })

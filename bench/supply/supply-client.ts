@@ -1,7 +1,7 @@
 import { connect, type Socket } from 'node:net'
 import { usualCommands, type SupplyCommands } from './supply-commands'
 
-export type SupplyTrouble = 'unreachable' | 'silent' | 'lost' | 'busy' | 'nonsense' | 'refused'
+export type SupplyTrouble = 'unreachable' | 'silent' | 'lost' | 'busy' | 'nonsense' | 'refused' | 'stranger'
 
 /** Something went wrong with an instrument: which way, and in a sentence. */
 export class SupplyProblem extends Error {
@@ -16,13 +16,29 @@ export interface SupplyAddress {
   readonly commands?: SupplyCommands
   /** How long an answer may take, ms. */
   readonly patienceMs?: number
+  /** What the supply is called in sentences, where that is not its address. */
+  readonly shownAs?: string
+  /** Nothing but the question who it is goes out until an instrument has answered it. */
+  readonly untilIntroduced?: boolean
 }
 
 const USUAL_PATIENCE_MS = 2000
 const LARGEST_READING = 1000
+/** More than the longest recording a supply gives in one line, in characters. */
+const LONGEST_LINE = 16e6
+const SHOWN_CHARACTERS = 60
 const LONGEST_GOODBYE_MS = 200
 
 const inSentenceStart = (name: string): string => `${name.charAt(0).toUpperCase()}${name.slice(1)}`
+
+/** An answer as it may be shown: printable, and not longer than a line. */
+export function plainAnswer(line: string): string {
+  const printable = line.replace(/[^\x20-\x7e\u00a0-\uffff]/g, '·')
+  return printable.length > SHOWN_CHARACTERS ? `${printable.slice(0, SHOWN_CHARACTERS)}…` : printable
+}
+
+/** Maker, model, serial number and version, as every instrument answers *IDN? (IEEE 488.2, 10.14); two commas at least. */
+const INTRODUCTION = /^[\x20-\x2b\x2d-\x7e]{1,72}(,[\x20-\x2b\x2d-\x7e]{0,72}){2,5}$/
 
 /**
  * A bench supply over TCP, one line a message. Whatever goes wrong turns its output off first, as far as it still
@@ -34,7 +50,7 @@ export class SupplyClient {
   private queue: Promise<unknown> = Promise.resolve()
   private gone: SupplyProblem | null = null
 
-  private constructor(private readonly socket: Socket, private readonly commands: SupplyCommands, private readonly patienceMs: number, private readonly name: string) {
+  private constructor(private readonly socket: Socket, private readonly commands: SupplyCommands, private readonly patienceMs: number, private readonly name: string, private introduced: boolean) {
     socket.setNoDelay(true)
     socket.setEncoding('utf8')
     socket.on('data', (chunk: string) => this.hear(chunk))
@@ -43,13 +59,14 @@ export class SupplyClient {
   }
 
   /** @throws SupplyProblem when nothing answers there, or it is not free */
-  static async open({ host, port, commands = usualCommands, patienceMs = USUAL_PATIENCE_MS }: SupplyAddress): Promise<SupplyClient> {
-    const name = `the supply at ${host}:${port}`
+  static async open({ host, port, commands = usualCommands, patienceMs = USUAL_PATIENCE_MS, shownAs, untilIntroduced = false }: SupplyAddress): Promise<SupplyClient> {
+    const place = shownAs ?? `${host}:${port}`
+    const name = `the supply at ${place}`
     const socket = await new Promise<Socket>((resolve, reject) => {
       const opening = connect({ host, port })
       const timer = setTimeout(() => {
         opening.destroy()
-        reject(new SupplyProblem('unreachable', `Nothing answers at ${host}:${port}: is the supply on, and the address right?`))
+        reject(new SupplyProblem('unreachable', `Nothing answers at ${place}: is the supply on, and the address right?`))
       }, patienceMs)
       opening.once('connect', () => {
         clearTimeout(timer)
@@ -57,17 +74,21 @@ export class SupplyClient {
       })
       opening.once('error', () => {
         clearTimeout(timer)
-        reject(new SupplyProblem('unreachable', `Nothing answers at ${host}:${port}: is the supply on, and the address right?`))
+        reject(new SupplyProblem('unreachable', `Nothing answers at ${place}: is the supply on, and the address right?`))
       })
     })
-    return new SupplyClient(socket, commands, patienceMs, name)
+    const client = new SupplyClient(socket, commands, patienceMs, name, !untilIntroduced)
+    if (untilIntroduced) await client.identify()
+    return client
   }
 
   /** Who it says it is. */
   async identify(): Promise<string> {
     const line = await this.ask(this.commands.identify)
     if (/^ERR\b/.test(line)) throw this.lose(new SupplyProblem('busy', `Somebody else is connected to ${this.name}: it takes one at a time.`))
-    return line
+    if (!this.introduced && !INTRODUCTION.test(line)) throw this.lose(this.stranger(line))
+    this.introduced = true
+    return plainAnswer(line)
   }
 
   async setVolts(volts: number): Promise<void> {
@@ -131,7 +152,7 @@ export class SupplyClient {
     for (let count = 0; count < 30; count++) {
       const line = await this.ask(this.commands.nextError)
       if (/^[+]?0\b/.test(line)) break
-      found.push(line)
+      found.push(plainAnswer(line))
     }
     return found
   }
@@ -151,7 +172,7 @@ export class SupplyClient {
     const line = await this.ask(query)
     const value = Number(line)
     if (line.trim() === '' || !Number.isFinite(value) || Math.abs(value) > most) {
-      throw this.lose(new SupplyProblem('nonsense', `Asked for ${what}, ${this.name} answers “${line.slice(0, 40)}”: that is no reading. Check its command strings under Workshop.`))
+      throw this.lose(new SupplyProblem('nonsense', `Asked for ${what}, ${this.name} answers “${plainAnswer(line)}”: that is no reading. Check its command strings under Workshop.`))
     }
     return value
   }
@@ -181,6 +202,11 @@ export class SupplyClient {
 
   private hear(chunk: string): void {
     this.pending += chunk
+    // What speaks before it is asked, or never ends its line, is no instrument.
+    if ((!this.introduced && !this.waiting) || this.pending.length > LONGEST_LINE) {
+      this.lose(this.stranger(this.pending.slice(0, SHOWN_CHARACTERS)))
+      return
+    }
     const end = this.pending.indexOf('\n')
     if (end < 0 || !this.waiting) return
     const line = this.pending.slice(0, end).trim()
@@ -195,11 +221,16 @@ export class SupplyClient {
   private lose(problem: SupplyProblem): SupplyProblem {
     if (!this.gone) {
       this.gone = problem
-      if (this.socket.writable) this.socket.write(`${this.commands.outputOff}\n`)
+      // To a stranger nothing is said, not even that.
+      if (this.socket.writable && this.introduced) this.socket.write(`${this.commands.outputOff}\n`)
       this.socket.destroySoon()
       this.disappoint(problem)
     }
     return problem
+  }
+
+  private stranger(line: string): SupplyProblem {
+    return new SupplyProblem('stranger', `What answers at ${this.name.replace(/^the supply at /, '')} is no instrument: it says “${plainAnswer(line)}”. Nothing was sent to it but the question who it is.`)
   }
 
   /** Whoever waits for an answer is told that none will come. */

@@ -1,3 +1,4 @@
+import { cutText } from '../../shared/cut-text'
 import type { CommandPayload } from '../../shared/messages/commands'
 import { job, note } from '../db/schema'
 import { cannotBeWritten } from '../problems'
@@ -7,7 +8,8 @@ import type { Write } from './write'
 export async function addNote(write: Write, { id, jobId, fields }: CommandPayload<'note.add'>) {
   if (fields.text.trim() === '' && fields.minutes === 0) throw cannotBeWritten('A note needs words or minutes.', 'fields.text')
   await write.lock(job, jobId, 'job')
+  if (fields.supersedesId !== null) await write.lock(note, fields.supersedesId, 'note', { jobId })
   await write.transaction.insert(note).values({ id, jobId, ...fields, authorId: write.actor.id, capturedAt: write.capturedAt, receivedAt: write.receivedAt })
-  write.journal({ subject: 'note', subjectId: id, jobId, summary: fields.text.slice(0, 200) || `${fields.minutes} minutes`, after: fields })
+  write.journal({ subject: 'note', subjectId: id, jobId, summary: cutText(fields.text, 200) || `${fields.minutes} minutes`, after: fields })
   return { id }
 }

@@ -1,19 +1,9 @@
+import { readingProblem } from '../../shared/check-reading'
 import { readingKinds, type ReadingFields } from '../../shared/messages/bench-entries'
 import type { CommandPayload } from '../../shared/messages/commands'
 import { reading, sheet } from '../db/schema'
-import { cannotBeWritten, notInTheBook } from '../problems'
+import { cannotBeWritten } from '../problems'
 import type { Write } from './write'
-
-/** What each kind of line cannot do without. */
-const needed: Record<ReadingFields['kind'], ReadonlyArray<keyof ReadingFields['quantities']>> = {
-  running: ['voltage', 'current'],
-  locked: ['voltage', 'current'],
-  timed: ['distance', 'duration'],
-  creep: ['distance', 'duration'],
-  stops: ['stops', 'laps'],
-  trial: ['failures', 'attempts'],
-  dead: [],
-}
 
 /** A line of a sheet. It is never changed: a correction is a new line that supersedes it. */
 export function addReading(write: Write, payload: CommandPayload<'reading.add'>) {
@@ -22,15 +12,10 @@ export function addReading(write: Write, payload: CommandPayload<'reading.add'>)
 
 /** A line that was typed, or that an instrument measured. */
 export async function writeReading(write: Write, { id, jobId, sheetId, supersedesId, fields }: CommandPayload<'reading.add'>, source: 'typed' | 'measured') {
-  for (const quantity of needed[fields.kind]) {
-    if (!fields.quantities[quantity]) throw cannotBeWritten(`A line of kind “${readingKinds[fields.kind]}” needs its ${quantity}.`, `fields.quantities.${quantity}`)
-  }
-  const { failures, attempts } = fields.quantities
-  if (failures && attempts && (attempts.value < 1 || failures.value > attempts.value)) {
-    throw cannotBeWritten('A trial cannot fail more often than it was attempted.', 'fields.quantities.failures')
-  }
-  const itsSheet = await write.lock(sheet, sheetId, 'sheet')
-  if (itsSheet.jobId !== jobId) throw notInTheBook('sheet of that job')
+  const problem = readingProblem(fields, source)
+  if (problem) throw cannotBeWritten(problem.message, problem.field)
+  await write.lock(sheet, sheetId, 'sheet', { jobId })
+  if (supersedesId !== null) await write.lock(reading, supersedesId, 'reading', { sheetId })
   await write.transaction.insert(reading).values({
     id, sheetId, kind: fields.kind, direction: fields.direction, quantities: fields.quantities, vouched: fields.vouched, source, step: fields.step ?? '',
     struck: false, strikeReason: '', supersedesId, authorId: write.actor.id, capturedAt: write.capturedAt, receivedAt: write.receivedAt,

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import type { CommandPayload } from '../../shared/messages/commands'
-import { engine, job, searchEntry, searchReckoning } from '../db/schema'
+import { engine, finding, job, searchEntry, searchReckoning } from '../db/schema'
 import { cannotBeWritten, notInTheBook } from '../problems'
 import { stepEngineState } from './step-engine-state'
 import type { Write } from './write'
@@ -10,6 +10,7 @@ export async function addSearchEntry(write: Write, { id, jobId, entry }: Command
   const itsJob = await write.lock(job, jobId, 'job')
   const [machine] = await write.transaction.select({ id: engine.id, stateNumber: engine.stateNumber }).from(engine).where(eq(engine.id, itsJob.engineId)).for('update')
   if (!machine) throw notInTheBook('engine')
+  if ((entry.kind === 'confirmed' || entry.kind === 'repaired') && entry.findingId !== null) await write.mustNotLieElsewhere(finding, entry.findingId, 'finding', { jobId })
   if (entry.kind === 'struck') await refuseUnlessStanding(write, jobId, entry.entryId)
   // With a finding in the ledger, mending that one has begun the new state already.
   const steps = entry.kind === 'repaired' && entry.findingId === null

@@ -1,4 +1,5 @@
 import { eq, inArray, type SQL } from 'drizzle-orm'
+import { cutText } from '../../shared/cut-text'
 import { engine, engineType, job, owner } from '../db/schema'
 import type { Write } from './write'
 
@@ -17,7 +18,7 @@ export async function refreshJobSearchText(write: Write, which: SQL): Promise<vo
 }
 
 export function jobSearchText(row: { number: number; complaint: string; nickname: string; runningNumber: string; maker: string; type: string; owner: string }): string {
-  return foldForSearch([row.number, row.nickname, row.runningNumber, row.maker, row.type, row.owner, row.complaint].filter(Boolean).join(' · ')).slice(0, 700)
+  return cutText(foldForSearch([row.number, row.nickname, row.runningNumber, row.maker, row.type, row.owner, row.complaint].filter(Boolean).join(' · ')), 700)
 }
 
 /** Small letters without accents: “Élan” is found by “elan”. */

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto'
 import { eq } from 'drizzle-orm'
+import { cutText } from '../../shared/cut-text'
 import { mayCommand, type CommandName, type CommandPayload, type Envelope } from '../../shared/messages/commands'
 import { problemsOf } from '../../shared/validate'
-import type { Database } from '../db/book'
+import type { Database, Transaction } from '../db/book'
 import { journal } from '../db/schema'
 import { databaseErrorCode, Problem } from '../problems'
 import { handlers } from './handlers'
@@ -55,14 +56,8 @@ export async function runOnce(database: Database, head: CommandHead, perform: (w
   for (let attempt = 1; ; attempt++) {
     try {
       return await database.transaction(async (transaction) => {
-        const [known] = await transaction.select({ bodyHash: journal.bodyHash, result: journal.result, personId: journal.personId })
-          .from(journal).where(eq(journal.commandId, head.commandId)).orderBy(journal.ordinal).limit(1)
-        if (known) {
-          if (known.bodyHash !== head.bodyHash || known.personId !== head.actor.id) {
-            throw new Problem(422, 'command-reused', 'This entry’s number was already used for another entry. Write it once more.')
-          }
-          return { result: known.result, repeated: true }
-        }
+        const known = await knownReceipt(transaction, head)
+        if (known) return known
         const write = new Write(transaction, head.actor, head.capturedAt, new Date(), head.expectedVersion)
         const result = (await perform(write)) ?? null
         if (write.entries.length === 0) throw new Error(`${head.name} left no journal entry.`)
@@ -76,7 +71,7 @@ export async function runOnce(database: Database, head: CommandHead, perform: (w
           subject: entry.subject,
           subjectId: entry.subjectId,
           jobId: entry.jobId ?? null,
-          summary: entry.summary.slice(0, 400),
+          summary: cutText(entry.summary, 400),
           before: entry.before ?? null,
           after: entry.after ?? null,
           capturedAt: head.capturedAt,
@@ -86,12 +81,26 @@ export async function runOnce(database: Database, head: CommandHead, perform: (w
         // Rows are locked one by one where needed; locking the gaps between them as well would only make writers wait for each other.
       }, { isolationLevel: 'read committed' })
     } catch (error) {
+      // A twin of this very command may have got in first: what it changed is then why this one was refused.
+      const twin = error instanceof Problem ? await knownReceipt(database, head) : null
+      if (twin) return twin
       const code = databaseErrorCode(error)
       // A twin of this very command got in first, or two writes waited for each other: look again.
       const worthAnotherLook = code === 'ER_LOCK_DEADLOCK' || code === 'ER_LOCK_WAIT_TIMEOUT' || code === 'ER_DUP_ENTRY' || code === 'ER_CHECKREAD'
       if (!worthAnotherLook || attempt >= RETRIES) throw duplicateProblem(code) ?? error
     }
   }
+}
+
+/** The stored result of a command that was carried out before; the same number with another body is refused. */
+async function knownReceipt(database: Database | Transaction, head: CommandHead): Promise<CommandReceipt | null> {
+  const [known] = await database.select({ bodyHash: journal.bodyHash, result: journal.result, personId: journal.personId })
+    .from(journal).where(eq(journal.commandId, head.commandId)).orderBy(journal.ordinal).limit(1)
+  if (!known) return null
+  if (known.bodyHash !== head.bodyHash || known.personId !== head.actor.id) {
+    throw new Problem(422, 'command-reused', 'This entry’s number was already used for another entry. Write it once more.')
+  }
+  return { result: known.result, repeated: true }
 }
 
 function duplicateProblem(code: string | undefined): Problem | null {

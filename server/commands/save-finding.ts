@@ -9,7 +9,7 @@ import type { Write } from './write'
 export async function saveFinding(write: Write, { id, jobId, fields }: CommandPayload<'finding.save'>) {
   const itsJob = await write.lock(job, jobId, 'job')
   const [machine] = await write.transaction.select({ id: engine.id, stateNumber: engine.stateNumber }).from(engine).where(eq(engine.id, itsJob.engineId)).for('update')
-  const { before, version } = await write.save(finding, id, 'finding', fields, { jobId, engineState: machine?.stateNumber ?? 0, notedAt: write.capturedAt })
+  const { before, version } = await write.save(finding, id, 'finding', fields, { jobId }, { engineState: machine?.stateNumber ?? 0, notedAt: write.capturedAt })
   if (machine && fields.state === 'mended' && before?.state !== 'mended') await stepEngineState(write, machine)
   write.journal({
     subject: 'finding', subjectId: id, jobId,

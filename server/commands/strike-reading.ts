@@ -1,14 +1,13 @@
 import { eq } from 'drizzle-orm'
 import type { CommandPayload } from '../../shared/messages/commands'
 import { reading, sheet } from '../db/schema'
-import { cannotBeWritten, notInTheBook } from '../problems'
+import { cannotBeWritten } from '../problems'
 import type { Write } from './write'
 
 /** Strikes a line out by a later line; striking a struck line brings it back the same way. */
 export async function strikeReading(write: Write, { id, jobId, sheetId, readingId, reason }: CommandPayload<'reading.strike'>) {
-  const itsSheet = await write.lock(sheet, sheetId, 'sheet')
-  const [line] = await write.transaction.select().from(reading).where(eq(reading.id, readingId)).for('update')
-  if (!line || line.sheetId !== sheetId || itsSheet.jobId !== jobId) throw notInTheBook('reading')
+  await write.lock(sheet, sheetId, 'sheet', { jobId })
+  const line = await write.lock(reading, readingId, 'reading', { sheetId })
   const [later] = await write.transaction.select({ id: reading.id }).from(reading).where(eq(reading.supersedesId, readingId))
   if (later) throw cannotBeWritten('This line was already corrected or struck out by a later one.', 'readingId')
   const struck = !line.struck

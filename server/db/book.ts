@@ -1,14 +1,17 @@
+import { readFileSync } from 'node:fs'
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
-import { createPool, type Pool } from 'mysql2/promise'
+import { createPool, type ConnectionOptions, type Pool } from 'mysql2/promise'
 import * as schema from './schema'
 
-/** Where the book's database listens; given by the start command through the environment. */
+/** Where the book's database listens and who asks; the application gets it from the start command's environment. */
 export interface DatabaseAddress {
   readonly host: string
   readonly port: number
   readonly user: string
   readonly password: string
   readonly database: string
+  /** Encrypted and the server's certificate checked, against this authority or the machine's own; null on loopback. */
+  readonly tls?: { readonly caFile: string | null } | null
 }
 
 export type Database = MySql2Database<typeof schema>
@@ -18,12 +21,13 @@ export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
 export interface Book {
   readonly database: Database
   readonly pool: Pool
+  readonly databaseName: string
   close(): Promise<void>
 }
 
 export function openBook(address: DatabaseAddress, connections = 10): Book {
   const pool = createPool({
-    ...address,
+    ...connectionTo(address),
     connectionLimit: connections,
     timezone: 'Z',
     charset: 'utf8mb4',
@@ -34,8 +38,14 @@ export function openBook(address: DatabaseAddress, connections = 10): Book {
   return {
     database: drizzle(pool, { schema, mode: 'planetscale' }),
     pool,
+    databaseName: address.database,
     close: () => pool.end(),
   }
+}
+
+/** An address as the driver takes it. */
+export function connectionTo({ host, port, user, password, database, tls }: DatabaseAddress): ConnectionOptions {
+  return { host, port, user, password, database, ...(tls ? { ssl: { rejectUnauthorized: true, ...(tls.caFile ? { ca: readFileSync(tls.caFile) } : {}) } } : {}) }
 }
 
 /** Reads the address from the environment; says which variable is missing. */
@@ -46,10 +56,11 @@ export function databaseAddressFromEnvironment(environment: Record<string, strin
     return value
   }
   return {
-    host: '127.0.0.1',
+    host: environment.ECHOPPE_DATABASE_HOST ?? '127.0.0.1',
     port: Number(need('ECHOPPE_DATABASE_PORT')),
     user: need('ECHOPPE_DATABASE_USER'),
     password: need('ECHOPPE_DATABASE_PASSWORD'),
     database: need('ECHOPPE_DATABASE_NAME'),
+    tls: environment.ECHOPPE_DATABASE_TLS === 'yes' ? { caFile: environment.ECHOPPE_DATABASE_CA || null } : null,
   }
 }

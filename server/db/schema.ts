@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { boolean, char, date, double, index, int, json, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { bigint, boolean, char, date, double, index, int, json, mysqlTable, primaryKey, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { EngineDescription } from '../../core/engine/description-schema'
 import type { KnowledgeChanges } from '../../core/diagnosis/knowledge-changes'
 import type { Difference } from '../../core/engine/difference-schema'
@@ -22,6 +22,21 @@ export const person = mysqlTable('person', {
   passwordHash: varchar('password_hash', { length: 255 }).notNull(),
   version: versionColumn(),
 }, (table) => [uniqueIndex('person_sign_in_name').on(table.signInName)])
+
+/** Who is signed in where: a row a device, gone when it ends. The number travels in a sealed cookie. */
+export const session = mysqlTable('session', {
+  id: uuidColumn('id').primaryKey(),
+  personId: uuidColumn('person_id').notNull().references(() => person.id),
+  startedAt: instant('started_at').notNull(),
+  lastSeenAt: instant('last_seen_at').notNull(),
+}, (table) => [index('session_person').on(table.personId)])
+
+/** Tries to sign in, counted by the package that throttles them; here so that a restart forgets none. */
+export const signInTry = mysqlTable('sign_in_try', {
+  key: varchar('key', { length: 255 }).primaryKey(),
+  points: int('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number', unsigned: true }),
+})
 
 /** Workshop settings by key, each with its own version. */
 export const setting = mysqlTable('setting', {
@@ -312,6 +327,8 @@ export const photograph = mysqlTable('photograph', {
   height: int('height').notNull(),
   size: int('size').notNull(),
   sha256: char('sha256', { length: 64 }).notNull(),
+  /** What cameras write into a picture (place, device, owner) has been taken out of what is kept. */
+  cleaned: boolean('cleaned').notNull().default(false),
   thumbnail: bytesColumn('thumbnail').notNull(),
   takenAt: instant('taken_at').notNull(),
 }, (table) => [index('photograph_job').on(table.jobId)])

@@ -7,6 +7,7 @@ import { SupplyServer } from '../../bench/supply/supply-server'
 import type { EngineDescription } from '../../core/engine/description-schema'
 import type { Clamp } from '../../core/engine/motor-clamp'
 import type { InstrumentRow } from '../../shared/book'
+import { addressInShop } from './instrument-address'
 
 /** An engine at the clips of a supply. */
 export interface Clamped {
@@ -41,7 +42,7 @@ const realPause = (seconds: number): Promise<void> => new Promise((resolve) => {
 export async function openInstrument(instrument: InstrumentRow, clamped: Clamped | null): Promise<OpenInstrument> {
   const { host, port, commands } = instrument
   if (instrument.kind === 'network') {
-    const client = await SupplyClient.open({ host, port, commands })
+    const client = await SupplyClient.open({ host: await addressInShop(host, port), port, commands, shownAs: `${host}:${port}`, untilIntroduced: true })
     return { client, surroundings: { pause: realPause }, secondsPerSecond: 1, hold: () => {}, join: () => {}, close: () => client.close() }
   }
   let ahead = 0

@@ -5,13 +5,14 @@ import { hashOf, runOnce } from '../commands/run-command'
 import type { Actor } from '../commands/write'
 import type { Database } from '../db/book'
 import { person, setting } from '../db/schema'
-import { hashPassword } from '../passwords'
+import { hashPassword, mustBeOwnPassword } from '../passwords'
 import { Problem } from '../problems'
 import { newWorkshop } from './read-workshop'
 
 /** Makes the owner's account and names the workshop; only while there is no account at all. */
 export async function openWorkshop(database: Database, { workshopName, name, signInName, password }: Omit<FirstOwner, 'code'>): Promise<Actor> {
   const owner: Actor = { id: newId(), name: name.trim() || signInName, role: 'owner' }
+  mustBeOwnPassword(password, signInName, 'password')
   const passwordHash = await hashPassword(password)
   const now = new Date()
   await runOnce(database, { commandId: newId(), name: 'workshop.open', bodyHash: hashOf('workshop.open', signInName), actor: owner, capturedAt: now }, async (write) => {

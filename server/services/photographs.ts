@@ -2,14 +2,18 @@ import { createHash } from 'node:crypto'
 import { asc, eq } from 'drizzle-orm'
 import sharp from 'sharp'
 import type { StationId } from '../../shared/vocabulary'
-import { runOnce, type CommandReceipt } from '../commands/run-command'
+import { hashOf, runOnce, type CommandReceipt } from '../commands/run-command'
 import type { Actor } from '../commands/write'
 import type { Database } from '../db/book'
 import { job, photograph, photographBlock } from '../db/schema'
 import { notInTheBook, Problem } from '../problems'
+import { mustHaveRoom } from './disk-room'
 
 export const LARGEST_PHOTOGRAPH_BYTES = 25 * 1024 * 1024
 const BLOCK_BYTES = 1024 * 1024
+const MOST_PIXELS = 120_000_000
+/** Of a hundred: nobody sees the difference at a bench. */
+const KEPT_QUALITY = 92
 const THUMBNAIL_PIXELS = 480
 const ACCEPTED: Readonly<Record<string, string>> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' }
 
@@ -29,31 +33,45 @@ export interface PhotographDetails {
 export async function keepPhotograph(database: Database, actor: Actor, commandId: string, details: PhotographDetails, bytes: Buffer): Promise<CommandReceipt> {
   if (actor.role === 'reader') throw new Problem(403, 'role', 'Your account may read the book but not write in it.')
   if (bytes.length > LARGEST_PHOTOGRAPH_BYTES) throw tooLargePhotograph(bytes.length)
-  const sha256 = createHash('sha256').update(bytes).digest('hex')
-  const picture = await readPicture(bytes)
-  const head = { commandId, name: 'photograph.keep', bodyHash: sha256, actor, capturedAt: details.takenAt }
+  const received = createHash('sha256').update(bytes).digest('hex')
+  const head = { commandId, name: 'photograph.keep', bodyHash: hashOf('photograph.keep', { ...details, takenAt: details.takenAt.toISOString(), received }), actor, capturedAt: details.takenAt }
+  const { kept, ...picture } = await readPicture(bytes)
+  mustHaveRoom(kept.length)
+  const sha256 = createHash('sha256').update(kept).digest('hex')
   return runOnce(database, head, async (write) => {
     await write.lock(job, details.jobId, 'job')
-    await write.transaction.insert(photograph).values({ ...details, ...picture, size: bytes.length, sha256 })
-    for (let ordinal = 0; ordinal * BLOCK_BYTES < bytes.length; ordinal++) {
-      await write.transaction.insert(photographBlock).values({ photographId: details.id, ordinal, bytes: bytes.subarray(ordinal * BLOCK_BYTES, (ordinal + 1) * BLOCK_BYTES) })
+    await write.transaction.insert(photograph).values({ ...details, ...picture, cleaned: true, size: kept.length, sha256 })
+    for (let ordinal = 0; ordinal * BLOCK_BYTES < kept.length; ordinal++) {
+      await write.transaction.insert(photographBlock).values({ photographId: details.id, ordinal, bytes: kept.subarray(ordinal * BLOCK_BYTES, (ordinal + 1) * BLOCK_BYTES) })
     }
-    write.journal({ subject: 'photograph', subjectId: details.id, jobId: details.jobId, summary: details.caption ? `Photograph: ${details.caption}` : 'Photograph', after: { sha256, size: bytes.length, station: details.station } })
+    write.journal({ subject: 'photograph', subjectId: details.id, jobId: details.jobId, summary: details.caption ? `Photograph: ${details.caption}` : 'Photograph', after: { sha256, size: kept.length, station: details.station } })
     return { id: details.id }
   })
 }
 
-async function readPicture(bytes: Buffer): Promise<{ mediaType: string; width: number; height: number; thumbnail: Buffer }> {
+/**
+ * The picture upright and without what the camera wrote into it (place, device, owner): that is all that is kept. An
+ * original with the way to somebody's door in it would be of no use to the shop and a burden to guard.
+ */
+async function readPicture(bytes: Buffer): Promise<{ mediaType: string; width: number; height: number; thumbnail: Buffer; kept: Buffer }> {
   try {
-    const { format, width, height, orientation } = await sharp(bytes, { limitInputPixels: 120_000_000 }).metadata()
+    const { format, width, height, orientation } = await sharp(bytes, { limitInputPixels: MOST_PIXELS }).metadata()
     const mediaType = format ? ACCEPTED[format] : undefined
-    if (!mediaType || !width || !height) throw notAPicture()
+    if (!format || !mediaType || !width || !height) throw notAPicture()
     const turned = (orientation ?? 1) >= 5
-    const thumbnail = await sharp(bytes).rotate().resize(THUMBNAIL_PIXELS, THUMBNAIL_PIXELS, { fit: 'inside', withoutEnlargement: true }).jpeg({ quality: 80 }).toBuffer()
-    return { mediaType, width: turned ? height : width, height: turned ? width : height, thumbnail }
+    const kept = await withoutTraces(bytes, format)
+    const thumbnail = await sharp(kept, { limitInputPixels: MOST_PIXELS }).resize(THUMBNAIL_PIXELS, THUMBNAIL_PIXELS, { fit: 'inside', withoutEnlargement: true }).jpeg({ quality: 80 }).toBuffer()
+    return { mediaType, width: turned ? height : width, height: turned ? width : height, thumbnail, kept }
   } catch (error) {
     throw error instanceof Problem ? error : notAPicture()
   }
+}
+
+/** Drawn anew in its own format: the library leaves out what it is not told to keep. */
+function withoutTraces(bytes: Buffer, format: string): Promise<Buffer> {
+  const upright = sharp(bytes, { limitInputPixels: MOST_PIXELS }).rotate()
+  if (format === 'png') return upright.png().toBuffer()
+  return (format === 'webp' ? upright.webp({ quality: KEPT_QUALITY }) : upright.jpeg({ quality: KEPT_QUALITY })).toBuffer()
 }
 
 function notAPicture(): Problem {
@@ -61,17 +79,19 @@ function notAPicture(): Problem {
 }
 
 /** The whole photograph, its hash checked against what was stored. */
-export async function readPhotograph(database: Database, id: string): Promise<{ mediaType: string; bytes: Buffer }> {
+export async function readPhotograph(database: Database, id: string): Promise<{ mediaType: string; bytes: Buffer; sha256: string }> {
   const [row] = await database.select().from(photograph).where(eq(photograph.id, id))
   if (!row) throw notInTheBook('photograph')
   const blocks = await database.select({ bytes: photographBlock.bytes }).from(photographBlock).where(eq(photographBlock.photographId, id)).orderBy(asc(photographBlock.ordinal))
   const bytes = Buffer.concat(blocks.map((block) => block.bytes))
   if (createHash('sha256').update(bytes).digest('hex') !== row.sha256) throw new Problem(500, 'photograph-damaged', 'This photograph is damaged in the database: restore it from a backup.')
-  return { mediaType: row.mediaType, bytes }
+  // Kept by an earlier version as it came.
+  if (!row.cleaned) return { mediaType: row.mediaType, bytes: await withoutTraces(bytes, row.mediaType.slice('image/'.length)), sha256: row.sha256 }
+  return { mediaType: row.mediaType, bytes, sha256: row.sha256 }
 }
 
-export async function readThumbnail(database: Database, id: string): Promise<Buffer> {
-  const [row] = await database.select({ thumbnail: photograph.thumbnail }).from(photograph).where(eq(photograph.id, id))
+export async function readThumbnail(database: Database, id: string): Promise<{ thumbnail: Buffer; sha256: string }> {
+  const [row] = await database.select({ thumbnail: photograph.thumbnail, sha256: photograph.sha256 }).from(photograph).where(eq(photograph.id, id))
   if (!row) throw notInTheBook('photograph')
-  return row.thumbnail
+  return row
 }

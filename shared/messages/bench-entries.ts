@@ -48,13 +48,14 @@ export type SheetFields = Static<typeof SheetFields>
 /** One quantity of a reading: the text typed, what it was understood as, and the meter as it stood then. */
 export const RecordedQuantity = Type.Object({
   typed: Line(40),
-  value: Type.Number(),
-  resolution: Type.Number({ minimum: 0 }),
+  /** SI; what a bench can have is checked by kind (check-reading). */
+  value: Type.Number({ minimum: -1e9, maximum: 1e9 }),
+  resolution: Type.Number({ minimum: 0, maximum: 1e9 }),
   meter: OrNull(Type.Object({
     id: Id,
     name: Line(120),
-    percentOfReading: Type.Number({ minimum: 0 }),
-    digits: Type.Number({ minimum: 0 }),
+    percentOfReading: Type.Number({ minimum: 0, maximum: 50 }),
+    digits: Type.Number({ minimum: 0, maximum: 1000 }),
   }, closed)),
 }, closed)
 export type RecordedQuantity = Static<typeof RecordedQuantity>
@@ -106,13 +107,15 @@ export const MeterFields = Type.Object({
 export type MeterFields = Static<typeof MeterFields>
 
 const Accuracy = Type.Object({ percentOfReading: Type.Number({ minimum: 0, maximum: 50 }), digits: Type.Number({ minimum: 0, maximum: 1000 }), resolution: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }) }, closed)
-const Command = Line(120)
+/** One printable line: a supply is told one thing at a time. */
+const Command = Type.String({ maxLength: 120, pattern: '^[\\x20-\\x7e]*$' })
 
 /** A bench supply with meter: the simulated one that ships, or one on the shop's network. */
 export const InstrumentFields = Type.Object({
   name: NeededLine(120),
   kind: OneOf(['simulated', 'network'] as const),
-  host: Line(120),
+  /** A name or number in the shop's own network; empty for the simulated one. */
+  host: Type.String({ maxLength: 120, pattern: '^[A-Za-z0-9.:-]*$' }),
   port: Type.Integer({ minimum: 1, maximum: 65_535 }),
   /** Ω of both test leads together, taken off every voltage. */
   leadOhms: Type.Number({ minimum: 0, maximum: 100 }),
@@ -136,6 +139,9 @@ export const WorkshopFields = Type.Object({
   taxPercent: Type.Number({ minimum: 0, maximum: 100 }),
   taxName: Line(20),
   handBackFooter: Prose,
+  /** Added later: hours without a touch after which a device is signed out, and backups kept of the nights. */
+  idleHours: Type.Optional(Type.Integer({ minimum: 1, maximum: 168 })),
+  nightlyBackups: Type.Optional(Type.Integer({ minimum: 0, maximum: 60 })),
   /** Where practitioners disagree, what this shop holds with: option by school. Added later; what is not named is as it ships. */
   schools: Type.Optional(Type.Record(Type.String({ pattern: '^[a-z][a-z-]{1,39}$' }), Type.String({ pattern: '^[a-z][a-z-]{1,39}$' }), { maxProperties: 30 })),
 }, closed)
@@ -149,7 +155,7 @@ export const PersonFields = Type.Object({
 }, closed)
 export type PersonFields = Static<typeof PersonFields>
 
-export const Password = Type.String({ minLength: 10, maxLength: 200 })
+export const Password = Type.String({ minLength: 12, maxLength: 200 })
 
 export const HandBackFields = Type.Object({
   leftUndone: Prose,

@@ -60,13 +60,24 @@ export type CommandName = keyof typeof commandSchemas
 export type CommandPayload<N extends CommandName> = Static<(typeof commandSchemas)[N]>
 export const commandNames = Object.keys(commandSchemas) as CommandName[]
 
-/** Commands only the shop's owner may send; everything else is for bench hands too, and nothing for readers. */
-const ownersOnly: ReadonlySet<CommandName> = new Set(['workshop.save', 'person.save', 'knowledge.forget'])
+/**
+ * Commands only the shop's owner may send; everything else is for bench hands too, and nothing for readers. An
+ * instrument carries an address that the server goes to and what it says there: nobody else names one.
+ */
+const ownersOnly: ReadonlySet<CommandName> = new Set(['workshop.save', 'person.save', 'knowledge.forget', 'instrument.save'])
 
 export function mayCommand(role: Role, name: CommandName): boolean {
   if (role === 'reader') return false
   return role === 'owner' || !ownersOnly.has(name)
 }
+
+const LARGEST_ENTRY_BYTES = 256 * 1024
+const LARGEST_FILE_BYTES = 2 * 1024 * 1024
+/** Commands that carry a whole file. */
+const filed: ReadonlySet<CommandName> = new Set(['construction.save', 'type-knowledge.save', 'engine.adapt', 'engine-type.adapt'])
+
+/** How large a command's message may be. */
+export const largestMessage = (name: CommandName): number => (filed.has(name) ? LARGEST_FILE_BYTES : LARGEST_ENTRY_BYTES)
 
 /** The envelope of a write. `capturedAt` is when it was typed, which may be long before it arrives. */
 export const Envelope = Type.Object({
@@ -91,6 +102,10 @@ export type BenchChange = Static<typeof BenchChange>
 
 export const SignIn = Type.Object({ signInName: Line(40), password: Line(200) }, closed)
 export type SignIn = Static<typeof SignIn>
+
+/** Somebody's own new password, with the one until now. */
+export const NewPassword = Type.Object({ commandId: Id, old: Line(200), password: Password }, closed)
+export type NewPassword = Static<typeof NewPassword>
 
 export const FirstOwner = Type.Object({
   code: Line(40),

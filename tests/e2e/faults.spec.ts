@@ -226,7 +226,7 @@ test('an empty workshop makes its owner’s account only with the code from the 
     await page.getByLabel('Name of the workshop').fill('Quay Bench')
     await page.getByLabel('Your name').fill('Noor Haddadin')
     await page.getByLabel('Sign-in name').fill('noor')
-    await page.getByLabel('Password').fill('ten-characters')
+    await page.getByLabel('Password').fill('twelve-characters')
     await page.getByRole('button', { name: 'Open the workshop' }).click()
     await expect(page.getByRole('alert').filter({ hasText: 'not the code that was printed' })).toBeVisible()
     await page.getByLabel('Code from the terminal').fill('a1b2c3d4')

@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process'
+import { once } from 'node:events'
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
@@ -6,7 +7,6 @@ import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
 import { lockFolder } from '../../launcher/folder-lock'
 import { claimPort } from '../../launcher/free-port'
-import { dumpDatabase } from '../../launcher/dump-database'
 import { startMariaDb } from '../../launcher/private-mariadb'
 import { openBook } from '../../server/db/book'
 import { bringUpToDate, migrationState } from '../../server/db/migrate'
@@ -24,15 +24,27 @@ describe('starting the shop', () => {
   })
 
   it('refuses a second start while the first lives, and takes over the lock of a dead one', async () => {
-    const lockFile = join(folder, 'running')
-    const unlock = lockFolder(lockFile)
-    expect(() => lockFolder(lockFile)).toThrow(/already running \(process \d+\)/)
-    unlock()
-    const dead = spawn('true')
-    await new Promise((resolve) => dead.once('exit', resolve))
-    writeFileSync(lockFile, `${dead.pid} 12345`)
-    lockFolder(lockFile)()
-    expect(existsSync(lockFile)).toBe(false)
+    const locked = join(folder, 'locked')
+    const unlock = await lockFolder(locked)
+    await expect(lockFolder(locked)).rejects.toThrow(`already running (process ${process.pid})`)
+    await unlock()
+    const holder = spawn(process.execPath, ['--import', 'tsx', 'tests/support/hold-lock.ts', locked], { stdio: ['ignore', 'pipe', 'inherit'] })
+    await once(holder.stdout, 'data')
+    await expect(lockFolder(locked)).rejects.toThrow(`already running (process ${holder.pid})`)
+    holder.kill('SIGKILL')
+    await once(holder, 'exit')
+    await (await lockFolder(locked))()
+  })
+
+  it('of many starts in the same instant on a new folder exactly one wins', async () => {
+    for (let round = 0; round < 5; round++) {
+      const locked = join(folder, `instant-${round}`)
+      const holders = Array.from({ length: 6 }, () => spawn(process.execPath, ['--import', 'tsx', 'tests/support/hold-lock.ts', locked], { stdio: ['ignore', 'pipe', 'inherit'] }))
+      const said = await Promise.all(holders.map(async (holder) => String((await once(holder.stdout, 'data'))[0]).trim()))
+      for (const holder of holders) holder.kill('SIGKILL')
+      expect(said.filter((word) => word === 'locked')).toHaveLength(1)
+      expect(said.filter((word) => word.startsWith('The shop is already running'))).toHaveLength(5)
+    }
   })
 
   it('leaves a half-made or newer data folder as it is and says what to do', async () => {
@@ -47,7 +59,7 @@ describe('starting the shop', () => {
     await expect(startMariaDb(newer)).rejects.toThrow('written by a newer version')
   })
 
-  it('makes the folder whole, listens on loopback only, keeps the password to its user, and dumps before an update', async () => {
+  it('makes the folder whole, listens on loopback only, keeps the password to its user, and lets nobody else in', async () => {
     const data = join(folder, 'whole')
     mkdirSync(`${data}.being-made`)
     writeFileSync(join(`${data}.being-made`, 'left over'), 'from an interrupted start')
@@ -62,7 +74,6 @@ describe('starting the shop', () => {
     await bringUpToDate(book, 'server/db/migrations')
     const state = await migrationState(book, 'server/db/migrations')
     expect(state.applied).toBe(state.shipped)
-    expect(statSync(await dumpDatabase(mariadb, join(folder, 'dumps'), 'test')).size).toBeGreaterThan(500)
     await book.close()
     await mariadb.stop()
   })

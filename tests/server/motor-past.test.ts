@@ -21,14 +21,14 @@ async function sheetOf(jobId: string, motor: { ohms: number; backEmf: number }, 
   const id = newId()
   const capturedAt = new Date(Date.now() - daysAgo * DAY_MS).toISOString()
   await send(book, maren, 'sheet.save', { id, jobId, fields: { ...someSheet, station, withMeter: true, roomCelsius: 20, warmedUp: false } }, { capturedAt })
-  const quantity = (value: number) => ({ typed: '', value, resolution: value / 1000, meter: null })
+  const quantity = (value: number, unit: string) => ({ typed: `${value} ${unit}`, value, resolution: value / 1000, meter: null })
   const add = (kind: 'running' | 'locked', volts: number, amps: number, more: object = {}) => send(book, maren, 'reading.add', {
-    id: newId(), jobId, sheetId: id, supersedesId: null, fields: { kind, direction: 'forward', vouched: false, quantities: { voltage: quantity(volts), current: quantity(amps), ...more } },
+    id: newId(), jobId, sheetId: id, supersedesId: null, fields: { kind, direction: 'forward', vouched: false, quantities: { voltage: quantity(volts, 'V'), current: quantity(amps, 'A'), ...more } },
   }, { capturedAt })
   for (const volts of [1, 1.2, 1.4, 1.6, 1.8, 2]) await add('locked', volts, volts / motor.ohms)
   for (const volts of [5, 8, 10, 12]) {
     const speed = (volts - motor.ohms * 0.1) / (motor.backEmf + motor.ohms * 2e-5)
-    await add('running', volts, 0.1 + 2e-5 * speed, { rotation: quantity(speed) })
+    await add('running', volts, 0.1 + 2e-5 * speed, { rotation: quantity(speed, 'rad/s') })
   }
   return id
 }

@@ -12,7 +12,7 @@ export function openTestBook(): Book {
   return openBook(inject('databaseAddress'))
 }
 
-const TABLES = ['learned', 'continuity_reading', 'search_reckoning', 'search_entry', 'reading', 'sheet', 'finding', 'note', 'part_wanted', 'photograph_block', 'photograph', 'job', 'component', 'engine', 'type_knowledge', 'engine_type', 'construction_template', 'owner', 'meter', 'instrument', 'setting', 'journal', 'person', 'counter']
+const TABLES = ['learned', 'continuity_reading', 'search_reckoning', 'search_entry', 'reading', 'sheet', 'finding', 'note', 'part_wanted', 'photograph_block', 'photograph', 'job', 'component', 'engine', 'type_knowledge', 'engine_type', 'construction_template', 'owner', 'meter', 'instrument', 'setting', 'journal', 'session', 'person', 'counter', 'sign_in_try']
 
 /** Empties the book and opens the workshop anew. */
 export async function freshWorkshop(book: Book): Promise<Actor> {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { cutText } from '~~/shared/cut-text'
 import { v7 as newId } from 'uuid'
 import type { Difference } from '~~/core/engine/difference-schema'
 import type { EngineBook, TemplateTag } from '~~/shared/book'
@@ -53,7 +54,7 @@ async function pick(event: Event): Promise<void> {
   try {
     const description = JSON.parse(await picked.text()) as { name?: unknown }
     const { problems } = await $fetch<{ problems: Array<{ place: string; message: string; fatal: boolean }> }>('/api/constructions/check', { method: 'POST', body: description as Record<string, unknown> })
-    checked.value = { name: typeof description.name === 'string' ? description.name.slice(0, 120) : picked.name, description, problems }
+    checked.value = { name: typeof description.name === 'string' ? cutText(description.name, 120) : picked.name, description, problems }
   } catch (error) {
     const unreadable = error instanceof SyntaxError
     checked.value = { name: picked.name, description: null, problems: [{ place: 'the file', message: unreadable ? 'This is not JSON: a construction is a file as this program gives one out.' : problemSentence(error), fatal: true }] }

@@ -1,5 +1,5 @@
 import { jobStates, stationIds, type JobState, type StationId } from '../../../shared/vocabulary'
-import { answer, wholeNumber } from '../../answer'
+import { answer, searchWords, wholeNumber } from '../../answer'
 import { jobSorts, listJobs, type JobSort } from '../../services/list-jobs'
 
 export default answer(async (event, database) => {
@@ -7,7 +7,7 @@ export default answer(async (event, database) => {
   const states = String(query.states ?? '').split(',').filter((state): state is JobState => state in jobStates)
   const sort = String(query.sort ?? 'due')
   return listJobs(database, {
-    search: String(query.search ?? '').slice(0, 200),
+    search: searchWords(query.search),
     states,
     station: stationIds.includes(query.station as StationId) ? query.station as StationId : null,
     sort: sort in jobSorts ? sort as JobSort : 'due',

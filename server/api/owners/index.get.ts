@@ -1,7 +1,7 @@
-import { answer, wholeNumber } from '../../answer'
+import { answer, searchWords, wholeNumber } from '../../answer'
 import { listOwners } from '../../services/engines-and-owners'
 
 export default answer(async (event, database) => {
   const { search, page, pageSize } = getQuery(event)
-  return listOwners(database, String(search ?? '').slice(0, 200), wholeNumber(page, 1, 1, 100_000), wholeNumber(pageSize, 20, 1, 100))
+  return listOwners(database, searchWords(search), wholeNumber(page, 1, 1, 100_000), wholeNumber(pageSize, 20, 1, 100))
 })

@@ -1,8 +1,8 @@
 import { answer, pathId } from '../../answer'
+import { sendPicture } from '../../send-picture'
 import { readPhotograph } from '../../services/photographs'
 
 export default answer(async (event, database) => {
-  const { mediaType, bytes } = await readPhotograph(database, pathId(event))
-  setResponseHeaders(event, { 'content-type': mediaType, 'cache-control': 'private, max-age=31536000, immutable', 'content-security-policy': "default-src 'none'; sandbox" })
-  return bytes
+  const { mediaType, bytes, sha256 } = await readPhotograph(database, pathId(event))
+  return sendPicture(event, { mediaType, bytes, tag: sha256 })
 })

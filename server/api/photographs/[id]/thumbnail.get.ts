@@ -1,8 +1,8 @@
 import { answer, pathId } from '../../../answer'
+import { sendPicture } from '../../../send-picture'
 import { readThumbnail } from '../../../services/photographs'
 
 export default answer(async (event, database) => {
-  const bytes = await readThumbnail(database, pathId(event))
-  setResponseHeaders(event, { 'content-type': 'image/jpeg', 'cache-control': 'private, max-age=31536000, immutable', 'content-security-policy': "default-src 'none'; sandbox" })
-  return bytes
+  const { thumbnail, sha256 } = await readThumbnail(database, pathId(event))
+  return sendPicture(event, { mediaType: 'image/jpeg', bytes: thumbnail, tag: `small-${sha256}` })
 })
