@@ -9,7 +9,7 @@ import { backUp } from './back-up'
 /** The hour of the night, by this machine's clock. */
 const HOUR = 2
 const LOOK_EVERY_MS = 5 * 60_000
-const NAME = /^book-\d{4}-\d{2}-\d{2}T[\d-]+\.book\.gz$/
+const NAME = /^book-\d{4}-\d{2}-\d{2}T[\d-]+Z\.book\.gz$/
 /** Of the disk, besides twice what the last backup took. */
 const ROOM_BYTES = 500 * 1024 * 1024
 

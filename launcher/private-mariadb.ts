@@ -28,15 +28,23 @@ export interface PrivateMariaDb {
   stop(): Promise<void>
 }
 
+export interface MariaDbOptions {
+  /** The port to listen on; a free one when none is asked for. */
+  readonly port?: number
+  /** False for a book that is thrown away: what was confirmed is then not pressed onto the disk each time. */
+  readonly durable?: boolean
+  /** More words for the server's command line. */
+  readonly parameters?: readonly string[]
+}
+
 /**
  * Starts a MariaDB of our own on loopback, from Debian's programs, without a system service. The data folder
  * is made beside its place and renamed when whole, so that an interrupted first start leaves nothing half-made.
  *
  * @param dataFolder where the tables live
- * @param options.port the port to listen on; a free one when none is asked for
  * @throws SentenceError with what to do
  */
-export async function startMariaDb(dataFolder: string, options: { port?: number } = {}): Promise<PrivateMariaDb> {
+export async function startMariaDb(dataFolder: string, { port: asked, durable = true, parameters = [] }: MariaDbOptions = {}): Promise<PrivateMariaDb> {
   const program = findProgram('mariadbd')
   checkRoom(dirname(dataFolder))
   const format = checkFolder(dataFolder)
@@ -46,7 +54,7 @@ export async function startMariaDb(dataFolder: string, options: { port?: number 
   if (!existsSync(passwordFile)) writeFileSync(passwordFile, randomBytes(24).toString('base64url'), { mode: 0o600 })
   const password = readFileSync(passwordFile, 'utf8')
 
-  const port = options.port ?? await freePort()
+  const port = asked ?? await freePort()
   const runFolder = mkdtempSync(join(shortTemporaryFolder(), 'ech-'))
   const socket = join(runFolder, 's.sock')
   const initFile = join(runFolder, 'init.sql')
@@ -58,8 +66,8 @@ export async function startMariaDb(dataFolder: string, options: { port?: number 
     '--no-defaults', `--datadir=${dataFolder}`, `--tmpdir=${runFolder}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1',
     `--pid-file=${join(runFolder, 'pid')}`, `--init-file=${initFile}`, '--skip-name-resolve', '--skip-log-bin',
     '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci', '--default-time-zone=+00:00',
-    '--local-infile=0', `--secure-file-priv=${runFolder}`, '--innodb-flush-log-at-trx-commit=1', '--innodb-buffer-pool-size=192M', '--max-allowed-packet=16M',
-    ...asUser(),
+    '--local-infile=0', `--secure-file-priv=${runFolder}`, `--innodb-flush-log-at-trx-commit=${durable ? 1 : 0}`, `--innodb-doublewrite=${durable ? 1 : 0}`, `--innodb-flush-method=${durable ? 'O_DIRECT' : 'nosync'}`, '--innodb-buffer-pool-size=192M', '--max-allowed-packet=16M',
+    ...parameters, ...asUser(),
   ], { stdio: ['ignore', log, log], detached: true })
   closeSync(log)
   const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()).once('error', () => resolve()))

@@ -37,12 +37,13 @@ interface StartOptions extends DatabaseOptions {
   readonly tls: boolean
   readonly port: number
   readonly hosts: readonly string[]
+  readonly folder?: string
 }
 
 function readOptions(): StartOptions {
   const { values } = parseArgs({
     options: {
-      demo: { type: 'boolean' }, fresh: { type: 'boolean' }, lan: { type: 'boolean' }, tls: { type: 'boolean' }, port: { type: 'string' }, host: { type: 'string', multiple: true },
+      demo: { type: 'boolean' }, fresh: { type: 'boolean' }, lan: { type: 'boolean' }, tls: { type: 'boolean' }, port: { type: 'string' }, host: { type: 'string', multiple: true }, folder: { type: 'string' },
       database: { type: 'string' }, 'database-password-file': { type: 'string' }, 'database-ca': { type: 'string' },
     },
   })
@@ -61,7 +62,7 @@ function readPort(text: string | undefined, usual: number): number {
 
 runCommandLine(async () => {
   const options = readOptions()
-  const folder = shopFolder(options.demo)
+  const folder = shopFolder(options)
   const stopping: Array<() => Promise<void> | void> = [await lockFolder(folder)]
   const stopAll = async (): Promise<void> => {
     for (const stop of stopping.splice(0).reverse()) await stop()

@@ -55,6 +55,8 @@ export function streamAnswer(subscribe: (event: H3Event, push: (message: unknown
       leave()
       await stream.close()
     })
+    // Headers go out with the first words: without any, the page would not know yet that it is listening.
+    void stream.push({ event: 'listening', data: '' })
     return stream.send()
   })
 }

@@ -6,9 +6,9 @@ import { readLimitedBody } from './read-limited-body'
 /** Enough for a name and a password, a setting, a word to a supply. */
 export const SMALL_BODY_BYTES = 64 * 1024
 /** Whole constructions and files of knowledge. */
-export const FILE_BODY_BYTES = 2 * 1024 * 1024
+export const FILE_BODY_BYTES = 1024 * 1024
 
-const MOST_VALUES = 100_000
+const MOST_VALUES = 60_000
 const DEEPEST = 64
 
 /**

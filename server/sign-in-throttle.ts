@@ -1,6 +1,6 @@
 import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible'
 import { theBook } from './open-book'
-import { Problem } from './problems'
+import { databaseErrorCode, Problem } from './problems'
 
 /**
  * Tries to sign in, counted before the password is looked at, so that many at once count too, and in the book, so
@@ -20,8 +20,9 @@ let opened: { readonly pool: unknown; readonly tries: Tries } | null = null
 function theTries(): Tries {
   const { pool, databaseName } = theBook()
   if (opened?.pool !== pool) {
-    // The package speaks to the driver's pool with callbacks, which the one with promises wraps.
-    const shared = { storeClient: pool.pool, storeType: 'mysql2', dbName: databaseName, tableName: 'sign_in_try', tableCreated: true, duration: PERIOD_SECONDS, blockDuration: PERIOD_SECONDS }
+    // The package speaks to the driver's pool with callbacks, which the one with promises wraps. By any other name it
+    // would spread one transaction over several connections.
+    const shared = { storeClient: pool.pool, storeType: 'pool', dbName: databaseName, tableName: 'sign_in_try', tableCreated: true, duration: PERIOD_SECONDS, blockDuration: PERIOD_SECONDS }
     opened = { pool, tries: {
       byName: new RateLimiterMySQL({ ...shared, keyPrefix: 'name', points: 5 }),
       byAddress: new RateLimiterMySQL({ ...shared, keyPrefix: 'address', points: 40 }),
@@ -42,8 +43,8 @@ export interface Trying {
 export async function countTry(trying: Trying): Promise<void> {
   const { byName, byAddress, byDevice } = theTries()
   const outcomes = trying.knownDevice === null
-    ? await Promise.allSettled([byName.consume(nameKey(trying)), byAddress.consume(trying.address)])
-    : await Promise.allSettled([byDevice.consume(trying.knownDevice)])
+    ? await Promise.allSettled([consume(byName, nameKey(trying)), consume(byAddress, trying.address)])
+    : await Promise.allSettled([consume(byDevice, trying.knownDevice)])
   const refusals: number[] = []
   for (const outcome of outcomes) {
     if (outcome.status === 'fulfilled') continue
@@ -60,6 +61,20 @@ export async function forgiveTries(trying: Trying): Promise<void> {
   const { byName, byAddress, byDevice } = theTries()
   if (trying.knownDevice !== null) await byDevice.delete(trying.knownDevice)
   else await Promise.all([byName.delete(nameKey(trying)), byAddress.reward(trying.address, 1)])
+}
+
+const MOST_LOOKS = 8
+
+/** Many tries at once wait for one row, and the database may choose one of them to begin anew. */
+async function consume(limiter: RateLimiterMySQL, key: string): Promise<void> {
+  for (let look = 1; ; look++) {
+    try {
+      await limiter.consume(key)
+      return
+    } catch (error) {
+      if (databaseErrorCode(error) !== 'ER_LOCK_DEADLOCK' || look >= MOST_LOOKS) throw error
+    }
+  }
 }
 
 const nameKey = ({ name, address }: Trying): string => `${name}@${address}`

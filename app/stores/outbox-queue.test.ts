@@ -207,6 +207,23 @@ describe('the queue of writes', () => {
     expect(versions).toEqual([undefined, 1, 2])
   })
 
+  it('an entry the server stumbles over each time is set aside, and what waits behind it goes on; one it is away for waits', async () => {
+    const delivered: string[] = []
+    let away = 3
+    const queue = open({
+      async deliver(entry) {
+        delivered.push(entry.label)
+        if (entry.label === 'poison') return { kind: 'stumbled', problem: problem(500) }
+        if (entry.label === 'away' && away-- > 0) return { kind: 'later' }
+        return { kind: 'done' }
+      },
+    })
+    for (const label of ['away', 'poison', 'behind']) await queue.put(note('a', { label }))
+    await settled()
+    expect(delivered).toEqual(['away', 'away', 'away', 'away', 'poison', 'poison', 'poison', 'poison', 'behind'])
+    expect(queue.entries.map(({ label, state }) => [label, state])).toEqual([['poison', 'refused']])
+  })
+
   it('what the storage held before a reload goes out first', async () => {
     const storage = slowStorage(immediately)
     await storage.add(note('a', { label: 'before' }))

@@ -26,6 +26,7 @@ const USUAL_PATIENCE_MS = 2000
 const LARGEST_READING = 1000
 /** More than the longest recording a supply gives in one line, in characters. */
 const LONGEST_LINE = 16e6
+const LONGEST_INTRODUCTION = 1000
 const SHOWN_CHARACTERS = 60
 const LONGEST_GOODBYE_MS = 200
 
@@ -202,8 +203,9 @@ export class SupplyClient {
 
   private hear(chunk: string): void {
     this.pending += chunk
-    // What speaks before it is asked, or never ends its line, is no instrument.
-    if ((!this.introduced && !this.waiting) || this.pending.length > LONGEST_LINE) {
+    // What speaks before it is asked, in other signs, or never ends its line, is no instrument.
+    const strange = !this.introduced && (!this.waiting || /[^\x20-\x7e\r\n]/.test(this.pending) || this.pending.length > LONGEST_INTRODUCTION)
+    if (strange || this.pending.length > LONGEST_LINE) {
       this.lose(this.stranger(this.pending.slice(0, SHOWN_CHARACTERS)))
       return
     }

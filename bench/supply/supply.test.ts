@@ -155,8 +155,9 @@ async function connected(port: number, more: object = {}): Promise<SupplyClient>
   return client
 }
 /** An instrument that answers as it is told to. */
-async function badInstrument(answer: (line: string, socket: Socket) => void): Promise<number> {
+async function badInstrument(answer: (line: string, socket: Socket) => void, greeting = ''): Promise<number> {
   const server: Server = createServer((socket) => {
+    if (greeting) socket.write(greeting)
     socket.on('error', () => {})
     socket.on('data', (chunk) => answer(chunk.toString(), socket))
   })
@@ -193,6 +194,28 @@ describe('the client, over TCP', () => {
     const { port } = await served()
     await (await connected(port)).identify()
     await expect((await connected(port)).identify()).rejects.toMatchObject({ trouble: 'busy', message: expect.stringContaining('Somebody else is connected') as string })
+  })
+
+  it('says nothing but the question who it is to what is no instrument, and shows its answer cut and plain', async () => {
+    const strangers: Array<[string, (line: string, socket: Socket) => void, RegExp]> = [
+      ['a database that greets', (_line, socket) => socket.write('never asked'), /is no instrument: it says “J·\S*5\.5\.5-10\.11/],
+      ['a web server', (_line, socket) => socket.write('HTTP/1.1 400 Bad Request\r\n\r\n'), /is no instrument: it says “HTTP\/1\.1 400 Bad Request”/],
+      ['an echo', (line, socket) => socket.write(line), /is no instrument: it says “\*IDN\?”/],
+      ['a long line of anything', (_line, socket) => socket.write(`${'\u0007x'.repeat(500)}\n`), /it says “(·x){30}”/],
+    ]
+    for (const [index, [, answer, sentence]] of strangers.entries()) {
+      const heard: string[] = []
+      const port = await badInstrument((line, socket) => {
+        heard.push(line)
+        answer(line, socket)
+      }, index === 0 ? 'J\u0000\u0000\u00005.5.5-10.11-MariaDB' : '')
+      await expect(SupplyClient.open({ host: '127.0.0.1', port, patienceMs: 400, untilIntroduced: true })).rejects.toMatchObject({ trouble: 'stranger', message: expect.stringMatching(sentence) as string })
+      expect(heard.filter((line) => line !== '*IDN?\n')).toEqual([])
+    }
+    const { port } = await served()
+    const client = await connected(port, { untilIntroduced: true })
+    await client.setVolts(3)
+    expect(await client.errors()).toEqual([])
   })
 
   it('a wrong address is said as such', async () => {

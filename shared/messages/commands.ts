@@ -72,7 +72,7 @@ export function mayCommand(role: Role, name: CommandName): boolean {
 }
 
 const LARGEST_ENTRY_BYTES = 256 * 1024
-const LARGEST_FILE_BYTES = 2 * 1024 * 1024
+const LARGEST_FILE_BYTES = 1024 * 1024
 /** Commands that carry a whole file. */
 const filed: ReadonlySet<CommandName> = new Set(['construction.save', 'type-knowledge.save', 'engine.adapt', 'engine-type.adapt'])
 

@@ -1,17 +1,18 @@
-import { spawn } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { once } from 'node:events'
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { createConnection } from 'mysql2/promise'
 import { afterAll, describe, expect, it } from 'vitest'
 import { lockFolder } from '../../launcher/folder-lock'
 import { claimPort } from '../../launcher/free-port'
 import { startMariaDb } from '../../launcher/private-mariadb'
 import { openBook } from '../../server/db/book'
 import { bringUpToDate, migrationState } from '../../server/db/migrate'
+import { throwAwayFolder } from '../support/throw-away-folder'
 
-const folder = mkdtempSync(join(tmpdir(), 'ech-launch-'))
+const folder = throwAwayFolder('launch')
 afterAll(() => rmSync(folder, { recursive: true, force: true }))
 
 describe('starting the shop', () => {
@@ -37,13 +38,13 @@ describe('starting the shop', () => {
   })
 
   it('of many starts in the same instant on a new folder exactly one wins', async () => {
-    for (let round = 0; round < 5; round++) {
+    for (let round = 0; round < 3; round++) {
       const locked = join(folder, `instant-${round}`)
-      const holders = Array.from({ length: 6 }, () => spawn(process.execPath, ['--import', 'tsx', 'tests/support/hold-lock.ts', locked], { stdio: ['ignore', 'pipe', 'inherit'] }))
+      const holders = Array.from({ length: 3 }, () => spawn(process.execPath, ['--import', 'tsx', 'tests/support/hold-lock.ts', locked], { stdio: ['ignore', 'pipe', 'inherit'] }))
       const said = await Promise.all(holders.map(async (holder) => String((await once(holder.stdout, 'data'))[0]).trim()))
       for (const holder of holders) holder.kill('SIGKILL')
       expect(said.filter((word) => word === 'locked')).toHaveLength(1)
-      expect(said.filter((word) => word.startsWith('The shop is already running'))).toHaveLength(5)
+      expect(said.filter((word) => word.startsWith('The shop is already running'))).toHaveLength(2)
     }
   })
 
@@ -74,7 +75,41 @@ describe('starting the shop', () => {
     await bringUpToDate(book, 'server/db/migrations')
     const state = await migrationState(book, 'server/db/migrations')
     expect(state.applied).toBe(state.shipped)
+    // One account, over loopback, with its own book and nothing beyond; the administrator is not to be had at all.
+    for (const user of ['root', 'mariadb.sys', '']) for (const way of [{ host: '127.0.0.1', port: mariadb.address.port }, { socketPath: mariadb.socket }]) {
+      await expect(createConnection({ ...way, user })).rejects.toThrow('Access denied')
+    }
+    await expect(book.pool.query("select load_file('/etc/hostname')")).resolves.toMatchObject([[{ "load_file('/etc/hostname')": null }], expect.anything()])
+    await expect(book.pool.query("select 1 into outfile '/tmp/echoppe-should-not-be'")).rejects.toThrow('you need (at least one of) the FILE privilege')
+    await expect(book.pool.query('select * from mysql.global_priv')).rejects.toMatchObject({ code: 'ER_TABLEACCESS_DENIED_ERROR' })
     await book.close()
+    await mariadb.stop()
+  })
+
+  it('closes the administrator’s door of a folder made by an earlier version, and says so once', async () => {
+    const data = join(folder, 'earlier')
+    const made = spawnSync('mariadb-install-db', ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...(process.getuid?.() === 0 ? ['--user=root'] : [])])
+    expect(made.status).toBe(0)
+    writeFileSync(join(data, 'echoppe-format.json'), '{"format": 1}')
+    const first = await startMariaDb(data)
+    expect(first.accountsClosed).toBe(true)
+    await expect(createConnection({ host: '127.0.0.1', port: first.address.port, user: 'root' })).rejects.toMatchObject({ code: 'ER_ACCESS_DENIED_ERROR' })
+    await first.stop()
+    const second = await startMariaDb(data)
+    expect(second.accountsClosed).toBe(false)
+    await second.stop()
+  })
+
+  it('ends a database that was left behind when its launcher was killed alone', async () => {
+    const data = join(folder, 'left-behind')
+    const child = spawn(process.execPath, ['--import', 'tsx', 'tests/support/start-database.ts', data], { stdio: ['ignore', 'pipe', 'inherit'] })
+    const left = Number(String((await once(child.stdout, 'data'))[0]))
+    child.kill('SIGKILL')
+    await once(child, 'exit')
+    expect(() => process.kill(left, 0)).not.toThrow()
+    const mariadb = await startMariaDb(data)
+    expect(mariadb.pid).not.toBe(left)
+    expect(existsSync(`/proc/${left}/exe`)).toBe(false)
     await mariadb.stop()
   })
 })

@@ -1,10 +1,10 @@
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { rmSync } from 'node:fs'
 import { join } from 'node:path'
 import type { TestProject } from 'vitest/node'
 import { startMariaDb } from '../../launcher/private-mariadb'
 import { openBook, type DatabaseAddress } from '../../server/db/book'
 import { bringUpToDate } from '../../server/db/migrate'
+import { throwAwayFolder } from './throw-away-folder'
 
 declare module 'vitest' {
   export interface ProvidedContext {
@@ -14,8 +14,8 @@ declare module 'vitest' {
 
 /** A throw-away MariaDB for the server tests, migrated as a real one is. */
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
-  const folder = mkdtempSync(join(tmpdir(), 'ech-test-'))
-  const mariadb = await startMariaDb(join(folder, 'database'))
+  const folder = throwAwayFolder('test')
+  const mariadb = await startMariaDb(join(folder, 'database'), { durable: false })
   const book = openBook(mariadb.address)
   await bringUpToDate(book, 'server/db/migrations')
   await book.close()

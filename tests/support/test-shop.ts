@@ -1,11 +1,11 @@
 import { execFile } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { freePort } from '../../launcher/free-port'
 import { startMariaDb, type PrivateMariaDb } from '../../launcher/private-mariadb'
 import { startShopServer, type ShopServer } from '../../launcher/shop-server'
+import { throwAwayFolder } from './throw-away-folder'
 
 export const PASSWORD = 'harbour-festival'
 
@@ -13,11 +13,13 @@ export interface TestShopOptions {
   readonly firstOwnerCode?: string
   /** Also reckons searches on the server, which keeps a core busy for a while after the scenario is loaded. */
   readonly reckons?: boolean
+  /** Names by which it answers; without any, by every name. */
+  readonly hosts?: readonly string[]
 }
 
 /** A whole shop for a test: database and application, both of which may be killed and started again. */
 export class TestShop {
-  private readonly folder = mkdtempSync(join(tmpdir(), 'ech-shop-'))
+  private readonly folder = throwAwayFolder('shop')
   private port = 0
   mariadb!: PrivateMariaDb
   server!: ShopServer
@@ -43,10 +45,10 @@ export class TestShop {
     this.databasePort = this.mariadb.address.port
   }
 
-  async startServer({ firstOwnerCode, reckons }: TestShopOptions = {}): Promise<void> {
+  async startServer({ firstOwnerCode, reckons, hosts }: TestShopOptions = {}): Promise<void> {
     this.server = await startShopServer({
       root: process.cwd(), host: '127.0.0.1', port: this.port, database: this.mariadb.address, sessionPassword: 'a-password-of-tests-longer-than-32-characters', quiet: true,
-      ...(firstOwnerCode ? { firstOwnerCode } : {}),
+      ...(firstOwnerCode ? { firstOwnerCode } : {}), ...(hosts ? { hosts } : {}),
       ...(reckons ? {} : { environment: { ECHOPPE_SEARCH_JUDGE: '' } }),
     })
   }
