@@ -3,6 +3,7 @@ import { rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { freePort } from '../../launcher/free-port'
+import type { OwnCertificate } from '../../launcher/own-certificate'
 import { startMariaDb, type PrivateMariaDb } from '../../launcher/private-mariadb'
 import { startShopServer, type ShopServer } from '../../launcher/shop-server'
 import { throwAwayFolder } from './throw-away-folder'
@@ -15,6 +16,8 @@ export interface TestShopOptions {
   readonly reckons?: boolean
   /** Names by which it answers; without any, by every name. */
   readonly hosts?: readonly string[]
+  /** With one, https instead of plain http. */
+  readonly certificate?: OwnCertificate
 }
 
 /** A whole shop for a test: database and application, both of which may be killed and started again. */
@@ -45,10 +48,10 @@ export class TestShop {
     this.databasePort = this.mariadb.address.port
   }
 
-  async startServer({ firstOwnerCode, reckons, hosts }: TestShopOptions = {}): Promise<void> {
+  async startServer({ firstOwnerCode, reckons, hosts, certificate }: TestShopOptions = {}): Promise<void> {
     this.server = await startShopServer({
       root: process.cwd(), host: '127.0.0.1', port: this.port, database: this.mariadb.address, sessionPassword: 'a-password-of-tests-longer-than-32-characters', quiet: true,
-      ...(firstOwnerCode ? { firstOwnerCode } : {}), ...(hosts ? { hosts } : {}),
+      ...(firstOwnerCode ? { firstOwnerCode } : {}), ...(hosts ? { hosts } : {}), ...(certificate ? { certificate } : {}),
       ...(reckons ? {} : { environment: { ECHOPPE_SEARCH_JUDGE: '' } }),
     })
   }
