@@ -17,6 +17,7 @@ const lampOff = computed(() => theme.global.name.value === 'lampOff')
 const { opened: keysOpen } = useKeysDialog()
 const reckoner = useReckoner()
 const passwordOpen = ref(false)
+const menuOpen = ref(false)
 
 function switchLamp(): void {
   theme.change(lampOff.value ? 'lampOn' : 'lampOff')
@@ -26,6 +27,11 @@ function switchLamp(): void {
 function isHere(to: string): boolean {
   if (to === '/') return route.path === '/'
   return route.path.startsWith(to) || (to === '/engines' && route.path.startsWith('/owners'))
+}
+
+function askForPassword(): void {
+  menuOpen.value = false
+  passwordOpen.value = true
 }
 
 async function signOut(): Promise<void> {
@@ -51,9 +57,9 @@ useBenchKeys([
       <button type="button" class="tool" aria-label="Reckoner" @click="reckoner.opened.value = true"><span class="wide-only">Reckoner</span><kbd>K</kbd></button>
       <button type="button" class="tool" aria-label="All keys" @click="keysOpen = true"><kbd>?</kbd></button>
       <button type="button" class="tool" :aria-label="lampOff ? 'Lamp on (light)' : 'Lamp off (dark)'" @click="switchLamp"><v-icon :icon="lampOff ? mdiLightbulbOutline : mdiLightbulbOnOutline" size="20" /></button>
-      <v-menu>
+      <v-menu v-model="menuOpen">
         <template #activator="{ props }"><button type="button" class="tool person" v-bind="props">{{ session.person?.name.split(' ')[0] }}</button></template>
-        <v-list><v-list-item title="New password" @click="passwordOpen = true" /><v-list-item title="Sign out" @click="signOut" /></v-list>
+        <v-list><v-list-item title="New password" @click="askForPassword" /><v-list-item title="Sign out" @click="signOut" /></v-list>
       </v-menu>
     </div>
     <LazyPasswordDialog v-if="passwordOpen" v-model="passwordOpen" />
