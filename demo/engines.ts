@@ -44,5 +44,5 @@ export const engines: readonly DemoEngine[] = [
   { key: 'pilgrim-2', type: 'pilgrim', owner: 'Marguerite Solpetit', number: '231', livery: '#2f5d43', history: 'Dismantled once by a previous owner; two washers over.', units: LOCO_AND_TENDER, adaptations: [{ kind: 'material', part: 'axle-gear', materials: ['brass'] }] },
   { key: 'tarn-8', type: 'tarn', owner: 'Grete Oberhollin', number: '8', livery: '#7c2330', history: 'Found on a flea market in Hinterau.' },
   { key: 'kontor-64', type: 'kontor', owner: 'Dov Lindenbrook', nickname: 'The Kontor', number: '64', livery: '#33383d', history: 'His father’s, run every winter.' },
-  { key: 'atlas-1', type: 'atlas', owner: 'Dov Lindenbrook', nickname: 'Big Atlas', number: '1001', livery: '#c08a1e', history: 'Horn stopped last year; changes direction when it likes.', units: [{ name: 'Powered unit', powered: true }, { name: 'Dummy unit', powered: false }] },
+  { key: 'atlas-1', type: 'atlas', owner: 'Dov Lindenbrook', nickname: 'The Long Halbrook', number: '1001', livery: '#c08a1e', history: 'Horn stopped last year; changes direction when it likes.', units: [{ name: 'Powered unit', powered: true }, { name: 'Dummy unit', powered: false }] },
 ]

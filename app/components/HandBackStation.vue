@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { JobBook } from '~~/shared/book'
 import { compareJob } from '~~/shared/job-comparison'
-import { priceOfMinutes, showMoney } from '~~/shared/money'
+import { priceOfWork, showMoney } from '~~/shared/money'
 import type { HandBackFields } from '~~/shared/messages/bench-entries'
 
 /** What the owner gets told and pays, with the readings that prove the work. */
@@ -18,8 +18,8 @@ const parts = computed(() => props.book.parts.filter((part) => part.state === 'f
 const reckoned = computed(() => {
   const settings = workshop.book?.workshop
   if (!settings) return null
-  const { net, tax, gross } = priceOfMinutes(minutesUsed(props.book.notes), settings.hourlyRate, settings.taxPercent)
-  return { net, tax, gross: gross + parts.value, taxName: settings.taxName, taxPercent: settings.taxPercent }
+  const { taxName, taxPercent, hourlyRate } = settings
+  return { ...priceOfWork({ minutes: minutesUsed(props.book.notes), hourlyRate, parts: parts.value, taxPercent }), taxName, taxPercent }
 })
 const overLimit = computed(() => {
   const limit = props.book.job.moneyLimit
@@ -59,7 +59,7 @@ defineExpose({ submit })
         <v-text-field v-model="draft.partsReturned" label="Original parts returned" :readonly="!session.mayWrite" />
         <v-text-field v-model.lazy="price" :label="`Price (${workshop.currency})`" inputmode="decimal" :readonly="!session.mayWrite" :error-messages="overLimit ? [`Above the owner’s limit of ${showMoney(book.job.moneyLimit ?? 0, workshop.currency)}.`] : []" />
       </div>
-      <p v-if="reckoned" class="quiet">{{ minutesUsed(book.notes) }} min at the shop’s rate: {{ showMoney(reckoned.net, workshop.currency) }}<template v-if="parts">, parts {{ showMoney(parts, workshop.currency) }}</template><template v-if="reckoned.tax">, {{ reckoned.taxName }} {{ reckoned.taxPercent }} % {{ showMoney(reckoned.tax, workshop.currency) }}</template>; together {{ showMoney(reckoned.gross, workshop.currency) }}. <button v-if="session.mayWrite" type="button" class="take" @click="draft.price = reckoned.gross">Take it as the price</button></p>
+      <p v-if="reckoned" class="quiet">{{ minutesUsed(book.notes) }} min at the shop’s rate: {{ showMoney(reckoned.work, workshop.currency) }}<template v-if="parts">, parts {{ showMoney(parts, workshop.currency) }}</template><template v-if="reckoned.tax">, {{ reckoned.taxName }} {{ reckoned.taxPercent }} % {{ showMoney(reckoned.tax, workshop.currency) }}</template>; together {{ showMoney(reckoned.gross, workshop.currency) }}. <button v-if="session.mayWrite" type="button" class="take" @click="draft.price = reckoned.gross">Take it as the price</button></p>
       <div class="choices"><v-btn v-if="session.mayWrite && book.job.state === 'handed-back'" type="submit" variant="outlined">Keep the changed sheet</v-btn></div>
     </form>
     <LearnFromJob :book="book" />

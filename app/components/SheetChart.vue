@@ -73,5 +73,5 @@ const summary = computed(() => `Chart of current over volts: ${metered.value.len
 </template>
 
 <style scoped>
-.chart { height: 250px; }
+.chart { height: 250px; min-width: 0; position: relative; }
 </style>

@@ -149,7 +149,7 @@ async function vouch(line: ReadingRow): Promise<void> {
 </template>
 
 <style scoped>
-.sheet { display: grid; gap: 16px; }
+.sheet { display: grid; gap: 16px; grid-template-columns: minmax(0, 1fr); }
 .begin { display: grid; gap: 10px; }
 .begin-choices { display: flex; gap: 12px; margin-top: 6px; flex-wrap: wrap; }
 .sheets { display: flex; gap: 4px; flex-wrap: wrap; border-bottom: 1px solid var(--rule); }
@@ -160,6 +160,6 @@ async function vouch(line: ReadingRow): Promise<void> {
 .two { display: grid; gap: 26px; grid-template-columns: minmax(0, 1fr); }
 @media (min-width: 1080px) { .two { grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); } }
 .supply { margin-bottom: 10px; display: flex; gap: 8px; flex-wrap: wrap; }
-.judged { display: grid; gap: 14px; align-content: start; }
+.judged { display: grid; gap: 14px; align-content: start; grid-template-columns: minmax(0, 1fr); }
 .against { display: grid; gap: 8px; }
 </style>

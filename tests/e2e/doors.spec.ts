@@ -1,3 +1,4 @@
+import { PASSWORD } from '../support/test-shop'
 import { expect, signIn, test } from './shop'
 
 test('a page may run no code made from text and load nothing from elsewhere', async ({ page, workshop }) => {
@@ -35,4 +36,29 @@ test('signing in is throttled after five wrong passwords, and the cookie is kept
   await signIn(page, workshop)
   const cookie = (await page.context().cookies()).find((one) => one.name === 'echoppe')
   expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Strict' })
+})
+
+test('one’s own new password is taken in the menu, with the one until now', async ({ page, workshop }) => {
+  const fresh = 'a nickel silver rail'
+  const change = async (old: string, password: string, again = password): Promise<void> => {
+    await page.getByRole('button', { name: 'Maren' }).click()
+    await page.getByText('New password', { exact: true }).click()
+    await page.getByLabel('Password until now').fill(old)
+    await page.getByLabel('New password, twelve').fill(password)
+    await page.getByLabel('The new one once more').fill(again)
+  }
+  await signIn(page, workshop)
+  await change('not mine', 'too short', 'too long')
+  await expect(page.getByText('Twelve characters or more; 3 to go.')).toBeVisible()
+  await page.getByLabel('New password, twelve').fill(fresh)
+  await page.getByLabel('The new one once more').fill(fresh)
+  await page.getByRole('button', { name: 'Keep' }).click()
+  await expect(page.getByRole('alert')).toContainText('This is not your password until now')
+  await page.getByLabel('Password until now').fill(PASSWORD)
+  await page.getByRole('button', { name: 'Keep' }).click()
+  await expect(page.getByText('Your other devices are signed out')).toBeVisible()
+  await page.getByRole('button', { name: 'Close' }).click()
+  await change(fresh, PASSWORD)
+  await page.getByRole('button', { name: 'Keep' }).click()
+  await expect(page.getByText('Your other devices are signed out')).toBeVisible()
 })

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { Agent, get } from 'node:http'
 import Ajv from 'ajv'
 import addFormats from 'ajv-formats'
 import { createConnection, type RowDataPacket } from 'mysql2/promise'
@@ -69,6 +70,16 @@ describe('from outside', () => {
     for (const path of ['/api/none', '/api/jobs/x/y/z']) expect(await fire(shop.url, { method: 'GET', path })).toMatchObject({ status: 404, headers: { 'content-type': 'application/problem+json' } })
   })
 
+  it('leaves it to the client to close an idle connection, so that none is closed in the moment it is used again', async () => {
+    const agent = new Agent({ keepAlive: true, maxSockets: 1 })
+    const seconds = (): Promise<number> => new Promise((resolve, reject) => {
+      get(`${shop.url}/api/health`, { agent }, (answer) => answer.resume().on('end', () => resolve(Number(/timeout=(\d+)/.exec(String(answer.headers['keep-alive']))?.[1])))).on('error', reject)
+    })
+    await seconds()
+    expect(await seconds()).toBeGreaterThan(300)
+    agent.destroy()
+  })
+
   it('a session ends when it is signed out, and with a new password everywhere else; the cookie alone is worth nothing then', async () => {
     const [one, two, three] = [await signedInHeaders(shop.url, 'maren', PASSWORD), await signedInHeaders(shop.url, 'maren', PASSWORD), await signedInHeaders(shop.url, 'maren', PASSWORD)]
     const status = async (headers: Record<string, string>): Promise<number> => (await fire(shop.url, { method: 'GET', path: '/api/jobs', headers })).status
@@ -114,6 +125,19 @@ describe('from outside', () => {
     await shop.startServer()
     expect((await attempt({}, PASSWORD)).status).toBe(429)
     expect((await attempt({ cookie: known.cookie ?? '' }, PASSWORD)).status).toBe(200)
+    const code = (): Promise<Hit> => fire(shop.url, { method: 'POST', path: '/api/first-owner', headers: json(), body: JSON.stringify({ code: 'guessed', workshopName: 'x', name: 'x', signInName: 'xx', password: 'a brass worm and gear' }) })
+    expect((await Promise.all(Array.from({ length: 7 }, code))).map(({ status }) => status).sort()).toEqual([403, 403, 403, 403, 403, 429, 429])
+  })
+
+  it('a reader measures nothing, not by holding an armature either; stopping is everybody’s', async () => {
+    const owner = await signedInHeaders(shop.url, 'maren', PASSWORD)
+    const made = await fire(shop.url, { method: 'POST', path: '/api/commands/person.save', headers: owner, body: JSON.stringify({ commandId: newId(), capturedAt: new Date().toISOString(), payload: { id: newId(), fields: { signInName: 'desk', name: 'Festival desk', role: 'reader', active: true }, password: 'a brass worm and gear' } }) })
+    expect(made.status).toBe(200)
+    const reader = await signedInHeaders(shop.url, 'desk', 'a brass worm and gear')
+    const post = async (path: string): Promise<number> => (await fire(shop.url, { method: 'POST', path, headers: reader, body: '{}' })).status
+    for (const path of ['held', 'start', 'answer']) expect([path, await post(`/api/measuring/${newId()}/${path}`)]).toEqual([path, 403])
+    for (const path of ['open', 'set', 'keep', 'zero', 'close']) expect([path, await post(`/api/benches/${newId()}/${path}`)]).toEqual([path, 403])
+    expect(await post(`/api/measuring/${newId()}/stop`)).not.toBe(403)
   })
 
   it('no one request holds the others up for 200 ms, however large it is made', async () => {
@@ -126,7 +150,8 @@ describe('from outside', () => {
       ['the printed sheet', { method: 'GET', path: `/api/jobs/${ids.jobId}/hand-back`, headers }],
       ['a construction as large as it may be', { method: 'POST', path: '/api/constructions/check', headers, body: JSON.stringify({ ...description, parts: many(description.parts, 300) }).slice(0, 1_040_000) }],
       ['a construction with every part many times', { method: 'POST', path: '/api/constructions/check', headers, body: JSON.stringify({ ...description, parts: many(description.parts, 120) }) }],
-      ['keys without end', { method: 'POST', path: '/api/knowledge/check', headers, body: `{${Array.from({ length: 80_000 }, (_, index) => `"k${index}":1`).join(',')}}` }],
+      ['as many keys as are taken', { method: 'POST', path: '/api/knowledge/check', headers, body: `{${Array.from({ length: 29_000 }, (_, index) => `"k${index}":1`).join(',')}}` }],
+      ['keys far too many', { method: 'POST', path: '/api/knowledge/check', headers, body: `{${Array.from({ length: 80_000 }, (_, index) => `"k${index}":1`).join(',')}}` }],
       ['numbers without end', { method: 'POST', path: '/api/knowledge/check', headers, body: `[${'1,'.repeat(500_000)}1]` }],
       ['differences without end', { method: 'POST', path: '/api/commands/engine.adapt', headers, body: envelope({ id: ids.engineId, fields: { adaptations: many([{ kind: 'weight', unit: 'x', grams: 'heavy', place: 'y' }], 20_000) } }) }],
       ['a note as long as it may be', { method: 'POST', path: '/api/commands/note.add', headers, body: envelope({ id: newId(), jobId: ids.jobId, fields: { station: 'find', text: 'a\u0301'.repeat(2000), minutes: 0, supersedesId: null } }) }],

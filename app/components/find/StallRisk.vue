@@ -77,14 +77,14 @@ const perRail = computed(() => (['plus', 'minus'] as const).map((pole) => ({ pol
 
 const currency = computed(() => workshop.currency)
 const hourlyRate = computed(() => workshop.book?.workshop.hourlyRate ?? 0)
-const money = (minutes: number, parts: number): string => showMoney(parts + priceOfMinutes(minutes, hourlyRate.value, 0).net, currency.value)
+const money = (minutes: number, parts: number): string => showMoney(parts + priceOfMinutes(minutes, hourlyRate.value), currency.value)
 const perPass = (stops: number): string => (stops < 0.0005 ? '0' : stops < 0.01 ? stops.toFixed(3) : stops < 0.1 ? stops.toFixed(2) : stops.toFixed(1))
 /** What brings it under this many stops a pass is enough. */
 const ENOUGH = 0.025
 const enough = computed(() => {
   const options = remedies.value.flatMap((entry) => [{ entry, cleaned: false, stops: entry.risk.stopsPerPass }, ...(entry.withCleaning ? [{ entry, cleaned: true, stops: entry.withCleaning.stopsPerPass }] : [])])
   const cleaning = remedies.value.find((entry) => entry.row.kind === 'clean')
-  const cost = ({ entry, cleaned }: (typeof options)[number]): number => entry.price + (cleaned ? cleaning?.price ?? 0 : 0) + priceOfMinutes(entry.minutes + (cleaned ? cleaning?.minutes ?? 0 : 0), hourlyRate.value, 0).net
+  const cost = ({ entry, cleaned }: (typeof options)[number]): number => entry.price + (cleaned ? cleaning?.price ?? 0 : 0) + priceOfMinutes(entry.minutes + (cleaned ? cleaning?.minutes ?? 0 : 0), hourlyRate.value)
   const best = options.filter((option) => option.stops <= ENOUGH).sort((one, other) => cost(one) - cost(other))[0]
   if (risk.value.stopsPerPass <= ENOUGH) return 'Nothing is needed here.'
   if (!best) return 'None of these is enough alone or with cleaning: it needs two of them, or a live frog.'
