@@ -5,9 +5,10 @@ import { join, relative } from 'node:path'
 import { buildWhenChanged } from '../../launcher/build-when-changed'
 
 /**
- * Every check, in two lanes side by side, one for each core of a small machine: what looks at the sources alone beside
- * what needs a database, the built application and a browser. The last line counts what passed and what failed, a
- * failed step counting as one. How long things took is told and fails nothing.
+ * Every check. In two lanes side by side, one for each core of a small machine: what looks at the sources alone beside
+ * the build and what needs a database. Then the browser tests, which take both cores: beside anything else a search of
+ * the largest machine was late on its screen. The last line counts what passed and what failed, a failed step counting
+ * as one. How long things took is told and fails nothing.
  */
 const results = mkdtempSync(join(tmpdir(), 'echoppe-results-'))
 const began = Date.now()
@@ -110,18 +111,19 @@ async function lane(name: string, work: () => Promise<void>): Promise<string> {
 
 await step('validators', 'npm', ['run', '-s', 'validators'])
 await step('prepare', 'npx', ['nuxt', 'prepare'])
+let built = false
 const lanes = await Promise.all([
-  lane('of the sources (unit tests, lint, types)', async () => {
-    await vitest('unit', ['--maxWorkers=1'])
+  lane('of the sources (lint, types, unit tests)', async () => {
     await step('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
     await step('types', 'npx', ['vue-tsc', '--build'])
+    await vitest('unit', ['--maxWorkers=1'])
   }),
-  lane('of the application (build, server tests, browser tests)', async () => {
-    if (!await build()) return
-    await vitest('server')
-    await browser()
+  lane('of the application (build, server tests)', async () => {
+    built = await build()
+    if (built) await vitest('server')
   }),
 ])
+if (built) lanes.push(await lane('of the browser, alone', browser))
 rmSync(results, { recursive: true, force: true })
 console.log('')
 for (const line of lanes) console.log(line)
