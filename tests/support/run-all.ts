@@ -113,10 +113,11 @@ await step('validators', 'npm', ['run', '-s', 'validators'])
 await step('prepare', 'npx', ['nuxt', 'prepare'])
 let built = false
 const lanes = await Promise.all([
-  lane('of the sources (lint, types, unit tests)', async () => {
+  lane('of the sources (unit tests, lint, types)', async () => {
+    // The build writes anew what lint and types read of it: they come after.
+    await vitest('unit', ['--maxWorkers=1'])
     await step('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
     await step('types', 'npx', ['vue-tsc', '--build'])
-    await vitest('unit', ['--maxWorkers=1'])
   }),
   lane('of the application (build, server tests)', async () => {
     built = await build()
