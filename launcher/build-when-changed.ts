@@ -44,8 +44,12 @@ function run(root: string, program: string, parameters: string[]): Promise<void>
     }
     child.stdout.on('data', keep)
     child.stderr.on('data', keep)
+    // Stopped while it builds, the start command takes the build with it.
+    const endIt = (): void => void child.kill()
+    process.once('exit', endIt)
     child.once('error', reject)
     child.once('exit', (code) => {
+      process.off('exit', endIt)
       if (code === 0) return resolve()
       const tail = lines.join('').trim().split('\n').slice(-25).join('\n')
       const full = /ENOSPC/.test(tail) ? ' The disk is full: free some space, then start again.' : ''
