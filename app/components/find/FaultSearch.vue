@@ -41,10 +41,16 @@ const percent = (chance: number): string => `${chance < 0.1 ? (chance * 100).toF
 const { report, progress, failure } = useDiagnosis(() => asked.value.question)
 const steps = useSearchSteps(computed(() => props.book), report)
 
-/** A test taken instead of the one advised; forgotten with the next step. */
-const chosen = ref<string | null>(null)
+/** A test taken instead of the one advised; forgotten with the next step, and where it is not offered any more. */
+const picks = ref<string | null>(null)
+const chosen = computed(() => (report.value?.next.some((test) => test.id === picks.value) ? picks.value : null))
+/** Another test was asked for while the judgement was still at the last step: given when it is through. */
+let anotherWaits = false
 watch(() => props.book.search.length, () => {
-  chosen.value = null
+  picks.value = null
+})
+watch(report, () => {
+  if (anotherWaits) another()
 })
 const advised = computed(() => {
   const advice = report.value?.advice
@@ -91,14 +97,20 @@ const removable = computed(() => props.description.parts.filter((part) => part.r
 function outcome(index: number): void {
   const test = card.value
   const found = test?.outcomes[index]
-  if (!test || !found || !session.mayWrite) return
+  if (!test || !found || !session.mayWrite || justAnswered(test.id)) return
   void steps.noteOutcome(test, found, [...search.value.off, ...test.takesOff])
 }
+/** A key that bounces, or is pressed while the judgement is still at the answer to this very test, says nothing new. */
+function justAnswered(test: string): boolean {
+  const last = props.book.search.at(-1)?.entry
+  return progress.value !== null && last?.kind === 'outcome' && last.test === test
+}
 function another(): void {
+  anotherWaits = progress.value !== null
   const list = report.value?.next ?? []
-  if (list.length === 0) return
+  if (anotherWaits || list.length === 0) return
   const now = list.findIndex((test) => test.id === card.value?.id)
-  chosen.value = list[(now + 1) % list.length]?.id ?? null
+  picks.value = list[(now + 1) % list.length]?.id ?? null
 }
 function couldNot(): void {
   if (card.value && session.mayWrite) void steps.couldNot(card.value)
@@ -133,11 +145,11 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
         <span class="label">{{ prove.kind === 'prove' ? 'Now prove it' : 'Search ended' }}</span>
         <h2>{{ prove.kind === 'prove' ? 'Everything has to pass once more' : report.nothingElse > 0.9 ? 'Nothing left to look for' : 'No further by tests' }}</h2>
         <p>{{ prove.why }}</p>
-        <ul v-if="prove.kind === 'prove'" class="proofs"><li v-for="id in prove.tests" :key="id"><button type="button" class="plain" :disabled="!report.next.some((test) => test.id === id)" @click="chosen = id">{{ testWords(id) }}</button></li></ul>
+        <ul v-if="prove.kind === 'prove'" class="proofs"><li v-for="id in prove.tests" :key="id"><button type="button" class="plain" :disabled="!report.next.some((test) => test.id === id)" @click="picks = id">{{ testWords(id) }}</button></li></ul>
         <div v-else><NuxtLink :to="`/jobs/${book.job.id}/prove`" class="plain">To Prove</NuxtLink></div>
       </article>
       <p v-if="card && !repair && byWheel" class="quiet">The sheet takes it wheel by wheel and enters the outcome by itself: <button type="button" class="plain" @click="emit('wheels')">Wheel by wheel <kbd>W</kbd></button></p>
-      <div v-if="others.length > 0 && !prove" class="others"><span class="label">Or</span><button v-for="test in others" :key="test.id" type="button" class="other" @click="chosen = test.id"><b>{{ test.words }}</b><span class="quiet">{{ test.totalMinutes.toFixed(1) }} min{{ test.takesOff.length > 0 ? `, takes off ${test.takesOff.length}` : '' }}</span></button></div>
+      <div v-if="others.length > 0 && !prove" class="others"><span class="label">Or</span><button v-for="test in others" :key="test.id" type="button" class="other" @click="picks = test.id"><b>{{ test.words }}</b><span class="quiet">{{ test.totalMinutes.toFixed(1) }} min{{ test.takesOff.length > 0 ? `, takes off ${test.takesOff.length}` : '' }}</span></button></div>
       <details v-if="withheld.length > 0" class="withheld">
         <summary>Not offered: {{ report.withheld.length }} {{ report.withheld.length === 1 ? 'test' : 'tests' }}</summary>
         <dl><template v-for="[why, names] in withheld" :key="why"><dt>{{ why }}</dt><dd>{{ names.join(', ') }}</dd></template></dl>
