@@ -22,15 +22,28 @@ export default defineNuxtConfig({
   buildDir: '.nuxt',
   telemetry: false,
   devtools: { enabled: false },
-  css: ['vuetify/styles', '@fontsource-variable/atkinson-hyperlegible-next/index.css', '@fontsource-variable/atkinson-hyperlegible-mono/index.css', '~/assets/dress.css'],
+  css: [
+    'vuetify/styles',
+    '@fontsource-variable/atkinson-hyperlegible-next/index.css',
+    '@fontsource-variable/atkinson-hyperlegible-mono/index.css',
+    '~/assets/dress.css',
+  ],
   build: { transpile: ['vuetify'] },
-  imports: { imports: [{ from: '@vueuse/core', name: 'useEventListener' }, { from: '@vueuse/core', name: 'watchDebounced' }] },
+  imports: {
+    imports: [
+      { from: '@vueuse/core', name: 'useEventListener' },
+      { from: '@vueuse/core', name: 'watchDebounced' },
+    ],
+  },
   components: [{ path: '~/components', pathPrefix: false }],
   app: {
     head: {
       title: 'Echoppe',
       htmlAttrs: { lang: 'en-GB' },
-      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'theme-color', content: '#1F4D3A' }],
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'theme-color', content: '#1F4D3A' },
+      ],
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
     },
   },
@@ -45,7 +58,10 @@ export default defineNuxtConfig({
   },
   nitro: {
     compressPublicAssets: { gzip: true, brotli: true },
-    serverAssets: [{ baseName: 'font-regular', dir: fontFolder('400Regular') }, { baseName: 'font-bold', dir: fontFolder('700Bold') }],
+    serverAssets: [
+      { baseName: 'font-regular', dir: fontFolder('400Regular') },
+      { baseName: 'font-bold', dir: fontFolder('700Bold') },
+    ],
   },
   vite: {
     build: { cssMinify: 'lightningcss' },

@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url))
-const alias = { '~~': here('.'), '~': here('./app'), '#core': here('./core'), '#messages': here('./shared'), '#house': here('./server') }
+const alias = { '~~': here('.'), '~': here('./app') }
 
 export default defineConfig({
   resolve: { alias },
@@ -11,7 +11,18 @@ export default defineConfig({
     // Left to itself it leaves one core idle, which is half of a small machine.
     maxWorkers: Math.max(1, availableParallelism()),
     projects: [
-      { resolve: { alias }, test: { name: 'unit', include: ['{core,bench,shared,app,launcher,demo}/**/*.test.ts', 'tests/{recovery,diagnosis}/**/*.test.ts'], environment: 'node', testTimeout: 40_000 } },
+      {
+        resolve: { alias },
+        test: {
+          name: 'unit',
+          include: [
+            '{core,bench,messages,work,app,launcher,demo}/**/*.test.ts',
+            'tests/{recovery,diagnosis}/**/*.test.ts',
+          ],
+          environment: 'node',
+          testTimeout: 40_000,
+        },
+      },
       {
         resolve: { alias },
         test: {

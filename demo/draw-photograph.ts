@@ -23,7 +23,9 @@ export async function drawPhotograph(livery: string, { steam, axles }: EngineLoo
     // Two bogies stand at the ends; anything else spreads its axles out.
     const bogies = !steam && axles >= 4
     const side = i < axles / 2 ? 0 : 1
-    const x = bogies ? 330 + side * 560 + (side === 0 ? i : i - axles + 1) * 2.3 * radius : 330 + (i * 560) / (axles - 1)
+    const x = bogies
+      ? 330 + side * 560 + (side === 0 ? i : i - axles + 1) * 2.3 * radius
+      : 330 + (i * 560) / (axles - 1)
     return `<circle cx="${x}" cy="${637 - radius}" r="${radius}" fill="#2a2d30"/><circle cx="${x}" cy="${637 - radius}" r="${radius - 8}" fill="none" stroke="#8b8f92" stroke-width="7"/><circle cx="${x}" cy="${637 - radius}" r="10" fill="#a9812f"/>`
   }).join('')
   const body = steam

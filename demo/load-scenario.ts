@@ -7,14 +7,14 @@ import type { Actor } from '../server/commands/write'
 import type { Database } from '../server/db/book'
 import { openWorkshop } from '../server/services/open-workshop'
 import { keepPhotograph } from '../server/services/photographs'
-import type { MeterRow } from '../shared/book'
-import type { ReadingFields, RecordedQuantity, SheetFields } from '../shared/messages/bench-entries'
-import type { CommandName, CommandPayload } from '../shared/messages/commands'
-import { boxesOf, understandLine } from '../shared/reading-line'
-import { sequenceStep } from '../shared/sequence-lines'
-import { stationIds } from '../shared/vocabulary'
+import type { MeterRow } from '../messages/book'
+import type { ReadingFields, RecordedQuantity, SheetFields } from '../messages/bench-entries'
+import type { CommandName, CommandPayload } from '../messages/commands'
+import { boxesOf, understandLine } from '../messages/reading-line'
+import { sequenceStep } from '../work/sequence-lines'
+import { stationIds } from '../messages/vocabulary'
 import { drawPhotograph } from './draw-photograph'
-import { relayStep } from '../shared/relay-lines'
+import { relayStep } from '../work/relay-lines'
 import { engines, type DemoEngine } from './engines'
 import { engineTypes, type DemoType } from './engine-types'
 import { jobs, type DemoJob } from './jobs'
@@ -35,7 +35,12 @@ interface ScenarioOptions {
 
 /** Loads the scenario through the same commands the screens use: nothing is put in past them. */
 export async function loadScenario(database: Database, { now, password }: ScenarioOptions): Promise<void> {
-  const maren = await openWorkshop(database, { workshopName: shop.name, name: 'Maren Tolvik', signInName: 'maren', password })
+  const maren = await openWorkshop(database, {
+    workshopName: shop.name,
+    name: 'Maren Tolvik',
+    signInName: 'maren',
+    password,
+  })
   const loader = new ScenarioLoader(database, maren, now)
   await loader.workshop(password)
   await loader.instruments()
@@ -50,11 +55,25 @@ class ScenarioLoader {
   private readonly meterRows: MeterRow[] = []
   private jonas: Actor | null = null
 
-  constructor(private readonly database: Database, private readonly maren: Actor, private readonly now: Date) {}
+  constructor(
+    private readonly database: Database,
+    private readonly maren: Actor,
+    private readonly now: Date,
+  ) {}
 
-  private async run<N extends CommandName>(name: N, payload: CommandPayload<N>, at: Date, options: { actor?: Actor; expectedVersion?: number } = {}): Promise<{ version?: number }> {
+  private async run<N extends CommandName>(
+    name: N,
+    payload: CommandPayload<N>,
+    at: Date,
+    options: { actor?: Actor; expectedVersion?: number } = {},
+  ): Promise<{ version?: number }> {
     const { actor = this.maren, expectedVersion } = options
-    const receipt = await runCommand(this.database, actor, name, { commandId: newId(), capturedAt: at.toISOString(), ...(expectedVersion === undefined ? {} : { expectedVersion }), payload })
+    const receipt = await runCommand(this.database, actor, name, {
+      commandId: newId(),
+      capturedAt: at.toISOString(),
+      ...(expectedVersion === undefined ? {} : { expectedVersion }),
+      payload,
+    })
     return receipt.result as { version?: number }
   }
 
@@ -75,9 +94,31 @@ class ScenarioLoader {
 
   /** The supply that ships, so that a motor can be measured with nothing connected. */
   async instruments(): Promise<void> {
-    const accuracy = { voltage: { percentOfReading: 0.05, digits: 2, resolution: 0.001 }, current: { percentOfReading: 0.1, digits: 3, resolution: 0.0001 } }
-    for (const [name, leadOhms] of [['Simulated bench supply', 0.05], ['Simulated supply by the window', 0.08]] as const) {
-      await this.run('instrument.save', { id: newId(), fields: { name, kind: 'simulated', host: '', port: 5025, leadOhms, commands: { ...usualCommands }, ...accuracy, retired: false } }, new Date(this.now.getTime() - 30 * DAY_MS))
+    const accuracy = {
+      voltage: { percentOfReading: 0.05, digits: 2, resolution: 0.001 },
+      current: { percentOfReading: 0.1, digits: 3, resolution: 0.0001 },
+    }
+    for (const [name, leadOhms] of [
+      ['Simulated bench supply', 0.05],
+      ['Simulated supply by the window', 0.08],
+    ] as const) {
+      await this.run(
+        'instrument.save',
+        {
+          id: newId(),
+          fields: {
+            name,
+            kind: 'simulated',
+            host: '',
+            port: 5025,
+            leadOhms,
+            commands: { ...usualCommands },
+            ...accuracy,
+            retired: false,
+          },
+        },
+        new Date(this.now.getTime() - 30 * DAY_MS),
+      )
     }
   }
 
@@ -93,7 +134,8 @@ class ScenarioLoader {
       this.typeIds.set(type.key, id)
       await this.run('engine-type.save', { id, fields: type.fields }, at)
       const changes = demoTypeKnowledge[type.key]
-      if (changes) await this.run('type-knowledge.save', { id, fields: { changes } }, new Date(this.now.getTime() - 60 * DAY_MS))
+      if (changes)
+        await this.run('type-knowledge.save', { id, fields: { changes } }, new Date(this.now.getTime() - 60 * DAY_MS))
     }
     for (const engine of engines) await this.engine(engine, at)
   }
@@ -102,20 +144,65 @@ class ScenarioLoader {
     const id = newId()
     this.engineIds.set(engine.key, id)
     const type = this.typeOf(engine)
-    await this.run('engine.save', {
-      id,
-      fields: {
-        ownerId: this.ownerIds.get(engine.owner) as string, typeId: this.typeIds.get(engine.type) as string,
-        nickname: engine.nickname ?? '', runningNumber: engine.number ?? '', marks: engine.marks ?? '', condition: '', history: engine.history ?? '', differences: engine.differences ?? '',
-        units: (engine.units ?? [{ name: 'Locomotive', powered: true }]).map((unit) => ({ id: newId(), marks: '', ...unit })),
+    await this.run(
+      'engine.save',
+      {
+        id,
+        fields: {
+          ownerId: this.ownerIds.get(engine.owner) as string,
+          typeId: this.typeIds.get(engine.type) as string,
+          nickname: engine.nickname ?? '',
+          runningNumber: engine.number ?? '',
+          marks: engine.marks ?? '',
+          condition: '',
+          history: engine.history ?? '',
+          differences: engine.differences ?? '',
+          units: (engine.units ?? [{ name: 'Locomotive', powered: true }]).map((unit) => ({
+            id: newId(),
+            marks: '',
+            ...unit,
+          })),
+        },
       },
-    }, at)
-    if (engine.adaptations) await this.run('engine.adapt', { id, fields: { adaptations: [...engine.adaptations] } }, at, { expectedVersion: 1 })
+      at,
+    )
+    if (engine.adaptations)
+      await this.run('engine.adapt', { id, fields: { adaptations: [...engine.adaptations] } }, at, {
+        expectedVersion: 1,
+      })
     const { motorKind, poles } = type.fields
-    await this.run('component.save', { id: newId(), engineId: id, fields: { kind: 'motor', description: `Original ${motorKind.replace('-', ' ')} motor, ${poles} poles`, fittedOn: null, removedOn: null, notes: '' } }, at)
+    await this.run(
+      'component.save',
+      {
+        id: newId(),
+        engineId: id,
+        fields: {
+          kind: 'motor',
+          description: `Original ${motorKind.replace('-', ' ')} motor, ${poles} poles`,
+          fittedOn: null,
+          removedOn: null,
+          notes: '',
+        },
+      },
+      at,
+    )
     if (engine.decoder) {
       const fittedOn = new Date(this.now.getTime() - 850 * DAY_MS).toISOString().slice(0, 10)
-      await this.run('component.save', { id: newId(), engineId: id, fields: { kind: 'decoder', description: engine.decoder, fittedOn, removedOn: null, notes: 'Address in the lid' } }, at)
+      await this.run(
+        'component.save',
+        {
+          id: newId(),
+          engineId: id,
+          fields: {
+            kind: 'decoder',
+            description: engine.decoder,
+            fittedOn,
+            removedOn: null,
+            notes: 'Address in the lid',
+          },
+        },
+        at,
+      )
     }
   }
 
@@ -132,27 +219,65 @@ class ScenarioLoader {
     const later = (minutes: number): Date => new Date((clock += minutes * MINUTE_MS))
     const jobId = newId()
     const day = (days: number): string => new Date(this.now.getTime() + days * DAY_MS).toISOString().slice(0, 10)
-    const { version: taken = 1 } = await this.run('job.take-in', {
-      jobId, owner: { existing: this.ownerIds.get(engine.owner) as string }, type: null, engine: { existing: this.engineIds.get(engine.key) as string },
-      job: {
-        complaint: demo.complaint, trial: demo.trial ?? '', trialAttempts: demo.first?.trial?.[1] ?? 10, wanted: demo.wanted ?? '', moneyLimit: demo.limit ?? null,
-        sentimental: demo.sentimental ?? false, consent: demo.consent ?? '', conditionOnArrival: demo.condition ?? '', dueOn: demo.dueIn === undefined ? null : day(demo.dueIn),
-        estimateMinutes: demo.estimate ?? null, arrivals: (demo.arrivals ?? []).map(([kind, what, fate]) => ({ id: newId(), kind, what, fate: fate ?? null })),
+    const { version: taken = 1 } = await this.run(
+      'job.take-in',
+      {
+        jobId,
+        owner: { existing: this.ownerIds.get(engine.owner) as string },
+        type: null,
+        engine: { existing: this.engineIds.get(engine.key) as string },
+        job: {
+          complaint: demo.complaint,
+          trial: demo.trial ?? '',
+          trialAttempts: demo.first?.trial?.[1] ?? 10,
+          wanted: demo.wanted ?? '',
+          moneyLimit: demo.limit ?? null,
+          sentimental: demo.sentimental ?? false,
+          consent: demo.consent ?? '',
+          conditionOnArrival: demo.condition ?? '',
+          dueOn: demo.dueIn === undefined ? null : day(demo.dueIn),
+          estimateMinutes: demo.estimate ?? null,
+          arrivals: (demo.arrivals ?? []).map(([kind, what, fate]) => ({
+            id: newId(),
+            kind,
+            what,
+            fate: fate ?? null,
+          })),
+        },
       },
-    }, new Date(clock), { actor })
+      new Date(clock),
+      { actor },
+    )
     for (const [ordinal, caption] of (demo.photographs ?? []).entries()) {
       const bytes = await drawPhotograph(engine.livery, this.typeOf(engine).looks, index * 10 + ordinal + 1)
-      await keepPhotograph(this.database, actor, newId(), { id: newId(), jobId, station: ordinal === 0 ? 'take-in' : 'find', caption, takenAt: later(2) }, bytes)
+      await keepPhotograph(
+        this.database,
+        actor,
+        newId(),
+        { id: newId(), jobId, station: ordinal === 0 ? 'take-in' : 'find', caption, takenAt: later(2) },
+        bytes,
+      )
     }
     const before = [...(demo.notes ?? [])]
     if (demo.first) await this.sheet(jobId, 'first-run', this.typeOf(engine), demo.first, index * 2 + 1, later, actor)
     const taught = await this.search(jobId, engine.key, demo, later, actor)
-    for (const [what, place, state, origin, remedy] of demo.findings ?? []) await this.finding(jobId, { what, place, origin, remedy }, state, later, actor)
+    for (const [what, place, state, origin, remedy] of demo.findings ?? [])
+      await this.finding(jobId, { what, place, origin, remedy }, state, later, actor)
     for (const [station, text, minutes] of before) {
-      await this.run('note.add', { id: newId(), jobId, fields: { station, text, minutes, supersedesId: null } }, later(minutes), { actor })
+      await this.run(
+        'note.add',
+        { id: newId(), jobId, fields: { station, text, minutes, supersedesId: null } },
+        later(minutes),
+        { actor },
+      )
     }
     for (const [what, quantity, state, price] of demo.parts ?? []) {
-      await this.run('part.save', { id: newId(), jobId, fields: { what, quantity, state, price: price ?? null } }, later(1), { actor })
+      await this.run(
+        'part.save',
+        { id: newId(), jobId, fields: { what, quantity, state, price: price ?? null } },
+        later(1),
+        { actor },
+      )
     }
     if (demo.prove) await this.sheet(jobId, 'prove', this.typeOf(engine), demo.prove, index * 2 + 2, later, actor)
     if (demo.series) await this.series(jobId, demo.series, later, actor)
@@ -166,114 +291,313 @@ class ScenarioLoader {
       const station = stationIds[at] ?? 'take-in'
       if (demo.handBack && station === 'hand-back') continue
       const state = last && demo.state === 'waiting' ? 'waiting' : 'open'
-      version = (await this.run('job.move', { id: jobId, fields: { station, state, waitingFor: last ? demo.waitingFor ?? '' : '' } }, later(1), { actor, expectedVersion: version })).version ?? version
+      version =
+        (
+          await this.run(
+            'job.move',
+            { id: jobId, fields: { station, state, waitingFor: last ? (demo.waitingFor ?? '') : '' } },
+            later(1),
+            { actor, expectedVersion: version },
+          )
+        ).version ?? version
     }
-    if (reached === 0 && demo.state === 'waiting') await this.run('job.move', { id: jobId, fields: { station: 'take-in', state: 'waiting', waitingFor: demo.waitingFor ?? '' } }, later(1), { actor, expectedVersion: version })
+    if (reached === 0 && demo.state === 'waiting')
+      await this.run(
+        'job.move',
+        { id: jobId, fields: { station: 'take-in', state: 'waiting', waitingFor: demo.waitingFor ?? '' } },
+        later(1),
+        { actor, expectedVersion: version },
+      )
     if (demo.handBack) {
       const { leftUndone = '', lubricants = '', dueAgain = '', partsReturned = '', price } = demo.handBack
       const out = new Date(Math.max(clock, takenIn.getTime() + (demo.outAfter ?? 1) * DAY_MS))
-      await this.run('job.hand-back', { id: jobId, fields: { leftUndone, lubricants, dueAgain, partsReturned, price } }, out, { actor, expectedVersion: version })
-      if (taught) await this.run('knowledge.learn', { id: newId(), jobId, fields: { suspects: [...taught], typeNote: '', withdrawn: false } }, out, { actor })
+      await this.run(
+        'job.hand-back',
+        { id: jobId, fields: { leftUndone, lubricants, dueAgain, partsReturned, price } },
+        out,
+        { actor, expectedVersion: version },
+      )
+      if (taught)
+        await this.run(
+          'knowledge.learn',
+          { id: newId(), jobId, fields: { suspects: [...taught], typeNote: '', withdrawn: false } },
+          out,
+          { actor },
+        )
     }
   }
 
   /** Readings the supply took by itself, as its runs write them. */
-  private async measured(jobId: string, fields: Omit<SheetFields, 'withMeter' | 'roomCelsius' | 'warmedUp' | 'voltageMeterId' | 'currentMeterId' | 'remarks'>, readings: ReadonlyArray<Omit<ReadingFields, 'vouched'>>, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+  private async measured(
+    jobId: string,
+    fields: Omit<
+      SheetFields,
+      'withMeter' | 'roomCelsius' | 'warmedUp' | 'voltageMeterId' | 'currentMeterId' | 'remarks'
+    >,
+    readings: ReadonlyArray<Omit<ReadingFields, 'vouched'>>,
+    later: (minutes: number) => Date,
+    actor: Actor,
+  ): Promise<void> {
     const sheetId = newId()
-    await this.run('sheet.save', { id: sheetId, jobId, fields: { ...fields, withMeter: true, roomCelsius: 20, warmedUp: false, voltageMeterId: null, currentMeterId: null, remarks: '' } }, later(2), { actor })
+    await this.run(
+      'sheet.save',
+      {
+        id: sheetId,
+        jobId,
+        fields: {
+          ...fields,
+          withMeter: true,
+          roomCelsius: 20,
+          warmedUp: false,
+          voltageMeterId: null,
+          currentMeterId: null,
+          remarks: '',
+        },
+      },
+      later(2),
+      { actor },
+    )
     for (const reading of readings) {
       const payload = { id: newId(), jobId, sheetId, supersedesId: null, fields: { ...reading, vouched: false } }
-      await runOnce(this.database, { commandId: newId(), name: 'reading.add', bodyHash: hashOf('reading.add', payload), actor, capturedAt: later(0.1) }, (write) => writeReading(write, payload, 'measured'))
+      await runOnce(
+        this.database,
+        {
+          commandId: newId(),
+          name: 'reading.add',
+          bodyHash: hashOf('reading.add', payload),
+          actor,
+          capturedAt: later(0.1),
+        },
+        (write) => writeReading(write, payload, 'measured'),
+      )
     }
   }
 
-  private async rebuild(jobId: string, steps: NonNullable<DemoJob['rebuild']>, later: (minutes: number) => Date, actor: Actor): Promise<void> {
-    const readings = steps.flatMap(([step, milliamps, turns]) => milliamps.map((current) => ({
-      kind: turns === 'stands' ? 'locked' as const : 'running' as const, direction: turns === 'reverse' ? 'reverse' as const : 'forward' as const, step,
-      quantities: { voltage: supplyRead(4, 0.001), current: supplyRead(current / 1000, 0.0001) },
-    })))
+  private async rebuild(
+    jobId: string,
+    steps: NonNullable<DemoJob['rebuild']>,
+    later: (minutes: number) => Date,
+    actor: Actor,
+  ): Promise<void> {
+    const readings = steps.flatMap(([step, milliamps, turns]) =>
+      milliamps.map((current) => ({
+        kind: turns === 'stands' ? ('locked' as const) : ('running' as const),
+        direction: turns === 'reverse' ? ('reverse' as const) : ('forward' as const),
+        step,
+        quantities: { voltage: supplyRead(4, 0.001), current: supplyRead(current / 1000, 0.0001) },
+      })),
+    )
     await this.measured(jobId, { station: 'rebuild', supply: 'smooth-dc' }, readings, later, actor)
   }
 
-  private async series(jobId: string, series: NonNullable<DemoJob['series']>, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+  private async series(
+    jobId: string,
+    series: NonNullable<DemoJob['series']>,
+    later: (minutes: number) => Date,
+    actor: Actor,
+  ): Promise<void> {
     for (const supply of ['smooth-dc', 'ac'] as const) {
-      await this.measured(jobId, { station: 'first-run', supply }, series[supply].map(([kind, volts, amps, rpm]) => ({
-        kind, direction: 'forward' as const,
-        quantities: { voltage: supplyRead(volts, 0.001), current: supplyRead(amps, 0.0001), ...(rpm === null ? {} : { rotation: { typed: '', value: (rpm * 2 * Math.PI) / 60, resolution: 1, meter: null } }) },
-      })), later, actor)
+      await this.measured(
+        jobId,
+        { station: 'first-run', supply },
+        series[supply].map(([kind, volts, amps, rpm]) => ({
+          kind,
+          direction: 'forward' as const,
+          quantities: {
+            voltage: supplyRead(volts, 0.001),
+            current: supplyRead(amps, 0.0001),
+            ...(rpm === null
+              ? {}
+              : { rotation: { typed: '', value: (rpm * 2 * Math.PI) / 60, resolution: 1, meter: null } }),
+          },
+        })),
+        later,
+        actor,
+      )
     }
   }
 
-  private async sequence(jobId: string, { seen, failures, pullIn }: NonNullable<DemoJob['sequence']>, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+  private async sequence(
+    jobId: string,
+    { seen, failures, pullIn }: NonNullable<DemoJob['sequence']>,
+    later: (minutes: number) => Date,
+    actor: Actor,
+  ): Promise<void> {
     const count = (value: number) => ({ typed: '', value, resolution: 1, meter: null })
-    await this.measured(jobId, { station: 'first-run', supply: 'ac' }, [
-      ...seen.map(([position, volts, amps], number) => ({
-        kind: position === 'neutral' ? 'locked' as const : 'running' as const, direction: position === 'reverse' ? 'reverse' as const : 'forward' as const,
-        step: sequenceStep(number, position), quantities: { voltage: supplyRead(volts, 0.001), current: supplyRead(amps, 0.0001) },
-      })),
-      { kind: 'trial' as const, direction: null, step: `Sequence switch. ${pullIn}`, quantities: { failures: count(failures), attempts: count(seen.length - 1) } },
-    ], later, actor)
+    await this.measured(
+      jobId,
+      { station: 'first-run', supply: 'ac' },
+      [
+        ...seen.map(([position, volts, amps], number) => ({
+          kind: position === 'neutral' ? ('locked' as const) : ('running' as const),
+          direction: position === 'reverse' ? ('reverse' as const) : ('forward' as const),
+          step: sequenceStep(number, position),
+          quantities: { voltage: supplyRead(volts, 0.001), current: supplyRead(amps, 0.0001) },
+        })),
+        {
+          kind: 'trial' as const,
+          direction: null,
+          step: `Sequence switch. ${pullIn}`,
+          quantities: { failures: count(failures), attempts: count(seen.length - 1) },
+        },
+      ],
+      later,
+      actor,
+    )
   }
 
-  private async relay(jobId: string, { pullsIn, letsGo }: NonNullable<DemoJob['relay']>, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+  private async relay(
+    jobId: string,
+    { pullsIn, letsGo }: NonNullable<DemoJob['relay']>,
+    later: (minutes: number) => Date,
+    actor: Actor,
+  ): Promise<void> {
     const between = (volts: number): [number, number] => [volts - 0.05, volts + 0.05]
     const line = (event: Parameters<typeof relayStep>[0]) => ({
-      kind: 'locked' as const, direction: 'forward' as const, step: relayStep(event),
-      quantities: { voltage: supplyRead(event.volts, event.kind === 'on-ac' ? 0.001 : 0.1), current: supplyRead(event.amps, 0.0001) },
+      kind: 'locked' as const,
+      direction: 'forward' as const,
+      step: relayStep(event),
+      quantities: {
+        voltage: supplyRead(event.volts, event.kind === 'on-ac' ? 0.001 : 0.1),
+        current: supplyRead(event.amps, 0.0001),
+      },
     })
     // With its contact closed the horn's 18 Ω lie beside coil and lamp; open they do not.
-    await this.measured(jobId, { station: 'first-run', supply: 'smooth-dc' }, [
-      ...pullsIn.flatMap((volts, index) => [
-        line({ kind: 'pull-in', repeat: index + 1, between: between(volts), volts, amps: volts * 0.085 }),
-        line({ kind: 'drop-out', repeat: index + 1, between: between(letsGo[index] ?? 2), volts: letsGo[index] ?? 2, amps: (letsGo[index] ?? 2) * 0.0296 }),
-      ]),
-      line({ kind: 'on-ac', between: null, volts: 13.96, amps: 0.412 }),
-    ], later, actor)
+    await this.measured(
+      jobId,
+      { station: 'first-run', supply: 'smooth-dc' },
+      [
+        ...pullsIn.flatMap((volts, index) => [
+          line({ kind: 'pull-in', repeat: index + 1, between: between(volts), volts, amps: volts * 0.085 }),
+          line({
+            kind: 'drop-out',
+            repeat: index + 1,
+            between: between(letsGo[index] ?? 2),
+            volts: letsGo[index] ?? 2,
+            amps: (letsGo[index] ?? 2) * 0.0296,
+          }),
+        ]),
+        line({ kind: 'on-ac', between: null, volts: 13.96, amps: 0.412 }),
+      ],
+      later,
+      actor,
+    )
   }
 
   /** The steps of a job's search: what was done, and what was believed when; answers what the job taught, if it did. */
-  private async search(jobId: string, engineKey: string, demo: DemoJob, later: (minutes: number) => Date, actor: Actor): Promise<readonly string[] | undefined> {
-    const searches = JSON.parse(readFileSync(new URL('./searches.json', import.meta.url), 'utf8')) as Record<string, { circumstances: string[]; steps: WrittenStep[] } | undefined>
+  private async search(
+    jobId: string,
+    engineKey: string,
+    demo: DemoJob,
+    later: (minutes: number) => Date,
+    actor: Actor,
+  ): Promise<readonly string[] | undefined> {
+    const searches = JSON.parse(readFileSync(new URL('./searches.json', import.meta.url), 'utf8')) as Record<
+      string,
+      { circumstances: string[]; steps: WrittenStep[] } | undefined
+    >
     const key = searchKey(engineKey, demo.handBack ? demo.daysAgo : undefined)
     const written = searches[key]
-    const add = (entry: object): Promise<unknown> => this.run('search.add', { id: newId(), jobId, entry: entry as CommandPayload<'search.add'>['entry'] }, later(2), { actor })
+    const add = (entry: object): Promise<unknown> =>
+      this.run('search.add', { id: newId(), jobId, entry: entry as CommandPayload<'search.add'>['entry'] }, later(2), {
+        actor,
+      })
     const running = demo.handBack ? undefined : demoRunning[engineKey]
     if (running) await add({ kind: 'known', circumstances: ['exhibition'], off: [], missing: [], running })
     if (!written) return demoLearned[key]
     await add({ kind: 'known', circumstances: written.circumstances, off: [], missing: [] })
-    for (const step of written.steps) await add(step.kind === 'confirmed' || step.kind === 'repaired' ? { ...step, findingId: step.kind === 'confirmed' ? newId() : null } : step)
+    for (const step of written.steps)
+      await add(
+        step.kind === 'confirmed' || step.kind === 'repaired'
+          ? { ...step, findingId: step.kind === 'confirmed' ? newId() : null }
+          : step,
+      )
     if (!demo.handBack) await this.continuity(jobId, engineKey, later, actor)
     return written.steps.flatMap((step) => (step.kind === 'confirmed' && step.suspect ? [step.suspect] : []))
   }
 
   /** Continuity readings of the engine's job in hand, as typed at the bench. */
-  private async continuity(jobId: string, engineKey: string, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+  private async continuity(
+    jobId: string,
+    engineKey: string,
+    later: (minutes: number) => Date,
+    actor: Actor,
+  ): Promise<void> {
     for (const [point, column, reading] of demoContinuity[engineKey] ?? []) {
-      const fields = { point, column, words: `${point.replace('.', ' ').replaceAll('-', ' ')}, ${column}`, reading: reading === 'closed' || reading === 'open' ? { kind: reading } : { kind: 'ohms' as const, quantity: { typed: reading, value: Number.parseFloat(reading), resolution: 0.1, meter: null } } }
+      const fields = {
+        point,
+        column,
+        words: `${point.replace('.', ' ').replaceAll('-', ' ')}, ${column}`,
+        reading:
+          reading === 'closed' || reading === 'open'
+            ? { kind: reading }
+            : {
+                kind: 'ohms' as const,
+                quantity: { typed: reading, value: Number.parseFloat(reading), resolution: 0.1, meter: null },
+              },
+      }
       await this.run('continuity.add', { id: newId(), jobId, fields }, later(0.2), { actor })
     }
   }
 
-  private async finding(jobId: string, fields: { what: string; place: string; origin: 'arrived' | 'inside' | 'here'; remedy: string }, state: CommandPayload<'finding.save'>['fields']['state'], later: (minutes: number) => Date, actor: Actor): Promise<void> {
+  private async finding(
+    jobId: string,
+    fields: { what: string; place: string; origin: 'arrived' | 'inside' | 'here'; remedy: string },
+    state: CommandPayload<'finding.save'>['fields']['state'],
+    later: (minutes: number) => Date,
+    actor: Actor,
+  ): Promise<void> {
     const id = newId()
-    const life = state === 'mended' ? ['suspected', 'confirmed', 'mended'] as const : state === 'suspected' ? ['suspected'] as const : ['suspected', state] as const
+    const life =
+      state === 'mended'
+        ? (['suspected', 'confirmed', 'mended'] as const)
+        : state === 'suspected'
+          ? (['suspected'] as const)
+          : (['suspected', state] as const)
     for (const [step, stepState] of life.entries()) {
-      await this.run('finding.save', { id, jobId, fields: { ...fields, state: stepState } }, later(3), { actor, ...(step > 0 ? { expectedVersion: step } : {}) })
+      await this.run('finding.save', { id, jobId, fields: { ...fields, state: stepState } }, later(3), {
+        actor,
+        ...(step > 0 ? { expectedVersion: step } : {}),
+      })
     }
   }
 
-  private async sheet(jobId: string, station: 'first-run' | 'prove', type: DemoType, demo: DemoSheet, seed: number, later: (minutes: number) => Date, actor: Actor): Promise<void> {
+  private async sheet(
+    jobId: string,
+    station: 'first-run' | 'prove',
+    type: DemoType,
+    demo: DemoSheet,
+    seed: number,
+    later: (minutes: number) => Date,
+    actor: Actor,
+  ): Promise<void> {
     const sheetId = newId()
     const ac = type.fields.power === 'ac'
     const meter = (name: string): MeterRow | null => this.meterRows.find((row) => row.name.startsWith(name)) ?? null
     const used = { voltage: meter('Bench meter, 20 V'), current: meter(ac ? 'Track meter' : 'Bench meter, 400 mA') }
-    await this.run('sheet.save', {
-      id: sheetId, jobId,
-      fields: { station, withMeter: demo.withMeter, roomCelsius: demo.celsius ?? null, warmedUp: false, supply: ac ? 'ac' : type.fields.power === 'dcc' ? 'dcc' : 'smooth-dc', voltageMeterId: demo.withMeter ? used.voltage?.id ?? null : null, currentMeterId: demo.withMeter ? used.current?.id ?? null : null, remarks: '' },
-    }, later(2), { actor })
+    await this.run(
+      'sheet.save',
+      {
+        id: sheetId,
+        jobId,
+        fields: {
+          station,
+          withMeter: demo.withMeter,
+          roomCelsius: demo.celsius ?? null,
+          warmedUp: false,
+          supply: ac ? 'ac' : type.fields.power === 'dcc' ? 'dcc' : 'smooth-dc',
+          voltageMeterId: demo.withMeter ? (used.voltage?.id ?? null) : null,
+          currentMeterId: demo.withMeter ? (used.current?.id ?? null) : null,
+          remarks: '',
+        },
+      },
+      later(2),
+      { actor },
+    )
     for (const line of demoLines(type, demo, seed)) {
       const { fields, errors } = understandLine(line, boxesOf(line.kind, 'rotation'), used)
-      if (!fields) throw new Error(`The scenario holds a line that cannot be understood: ${JSON.stringify({ line, errors })}`)
+      if (!fields)
+        throw new Error(`The scenario holds a line that cannot be understood: ${JSON.stringify({ line, errors })}`)
       await this.run('reading.add', { id: newId(), jobId, sheetId, supersedesId: null, fields }, later(0.5), { actor })
     }
   }
@@ -281,5 +605,10 @@ class ScenarioLoader {
 
 /** A quantity as the demo's supply reads it. */
 function supplyRead(value: number, resolution: number): RecordedQuantity {
-  return { typed: '', value, resolution, meter: { id: newId(), name: 'Simulated bench supply', percentOfReading: 0.1, digits: 3 } }
+  return {
+    typed: '',
+    value,
+    resolution,
+    meter: { id: newId(), name: 'Simulated bench supply', percentOfReading: 0.1, digits: 3 },
+  }
 }

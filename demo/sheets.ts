@@ -1,5 +1,5 @@
 import { seededNormal } from '../core/measure/seeded-random'
-import type { ReadingLine } from '../shared/reading-line'
+import type { ReadingLine } from '../messages/reading-line'
 import type { DemoType } from './engine-types'
 
 /** How an engine stood when a sheet was taken, against its healthy type. */
@@ -40,12 +40,28 @@ export function demoLines(type: DemoType, sheet: DemoSheet, seed: number): Readi
   if (sheet.timed) {
     for (const [index, direction] of (['forward', 'reverse'] as const).entries()) {
       const seconds = sheet.timed[index] as number
-      for (let repeat = 0; repeat < 3; repeat++) lines.push({ kind: 'timed', direction, typed: { distance: '1 m', duration: (seconds * (1 + 0.02 * normal())).toFixed(1) } })
+      for (let repeat = 0; repeat < 3; repeat++)
+        lines.push({
+          kind: 'timed',
+          direction,
+          typed: { distance: '1 m', duration: (seconds * (1 + 0.02 * normal())).toFixed(1) },
+        })
     }
   }
-  if (sheet.creep) lines.push({ kind: 'creep', direction: 'forward', typed: { distance: '300', duration: sheet.creep.toFixed(1) } })
-  if (sheet.stops) lines.push({ kind: 'stops', direction: 'forward', typed: { stops: String(sheet.stops[0]), laps: String(sheet.stops[1]) } })
-  if (sheet.trial) lines.push({ kind: 'trial', direction: 'forward', typed: { failures: String(sheet.trial[0]), attempts: String(sheet.trial[1]) } })
+  if (sheet.creep)
+    lines.push({ kind: 'creep', direction: 'forward', typed: { distance: '300', duration: sheet.creep.toFixed(1) } })
+  if (sheet.stops)
+    lines.push({
+      kind: 'stops',
+      direction: 'forward',
+      typed: { stops: String(sheet.stops[0]), laps: String(sheet.stops[1]) },
+    })
+  if (sheet.trial)
+    lines.push({
+      kind: 'trial',
+      direction: 'forward',
+      typed: { failures: String(sheet.trial[0]), attempts: String(sheet.trial[1]) },
+    })
   return lines
 }
 
@@ -56,7 +72,7 @@ function meteredLines({ motor, fields }: DemoType, sheet: DemoSheet, normal: () 
   const lines: ReadingLine[] = []
   for (const direction of ['forward', 'reverse'] as const) {
     // A weaker magnet asks more current for the same drag.
-    const drag = ((sheet.drag ?? 1) * (direction === 'reverse' ? sheet.reverseDrag ?? 1 : 1)) / (sheet.magnet ?? 1)
+    const drag = ((sheet.drag ?? 1) * (direction === 'reverse' ? (sheet.reverseDrag ?? 1) : 1)) / (sheet.magnet ?? 1)
     const rest = motor.restCurrent * drag
     const rise = motor.currentPerSpeed * drag
     for (const volts of sheet.volts ?? USUAL_VOLTS) {
@@ -65,15 +81,28 @@ function meteredLines({ motor, fields }: DemoType, sheet: DemoSheet, normal: () 
       if (speed <= 20) continue
       const current = (rest + rise * speed) * (1 + 0.012 * normal())
       lines.push({
-        kind: 'running', direction,
-        typed: { voltage: scaled.toFixed(2), current: (current * 1000).toFixed(fields.power === 'ac' ? 0 : 1), ...(sheet.speeds ? { rotation: String(Math.round((speed * RPM * (1 + 0.008 * normal())) / 10) * 10) } : {}) },
+        kind: 'running',
+        direction,
+        typed: {
+          voltage: scaled.toFixed(2),
+          current: (current * 1000).toFixed(fields.power === 'ac' ? 0 : 1),
+          ...(sheet.speeds ? { rotation: String(Math.round((speed * RPM * (1 + 0.008 * normal())) / 10) * 10) } : {}),
+        },
       })
     }
   }
   if (sheet.held) {
     for (const [index, volts] of HELD_VOLTS.entries()) {
       const angle = 1 + 0.045 * Math.sin(index * 2.1) + 0.006 * normal()
-      lines.push({ kind: 'locked', direction: 'forward', typed: { voltage: volts.toFixed(2), current: (((volts - drop * 0.9) / (resistance * angle)) * 1000).toFixed(1), angle: String(index * 20) } })
+      lines.push({
+        kind: 'locked',
+        direction: 'forward',
+        typed: {
+          voltage: volts.toFixed(2),
+          current: (((volts - drop * 0.9) / (resistance * angle)) * 1000).toFixed(1),
+          angle: String(index * 20),
+        },
+      })
     }
   }
   return lines

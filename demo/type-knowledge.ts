@@ -1,9 +1,12 @@
-import { noChanges, type KnowledgeChanges } from '../core/diagnosis/knowledge-changes'
-import type { Fault, Remedy } from '../core/diagnosis/knowledge-schema'
+import { noChanges, type KnowledgeChanges } from '../core/knowledge/knowledge-changes'
+import type { Fault, Remedy } from '../core/knowledge/knowledge-schema'
 import { diagnosisKnowledge } from '../core/knowledge/diagnosis-knowledge'
 
 const fault = (id: string, change: Partial<Fault>): Fault => ({ ...need(diagnosisKnowledge.faults, id), ...change })
-const remedy = (id: string, change: Partial<Remedy>): Remedy => ({ ...need(diagnosisKnowledge.remedies, id), ...change })
+const remedy = (id: string, change: Partial<Remedy>): Remedy => ({
+  ...need(diagnosisKnowledge.remedies, id),
+  ...change,
+})
 
 function need<T extends { readonly id: string }>(rows: readonly T[], id: string): T {
   const row = rows.find((entry) => entry.id === id)
@@ -19,6 +22,12 @@ export const demoTypeKnowledge: Readonly<Record<string, KnowledgeChanges>> = {
       fault('sequence-sticks', { prior: 0.18, source: 'this bench: three of the last five Kontors' }),
       fault('sequence-coil-open', { prior: 0.05, source: 'this bench: fine wire, breaks at the tag' }),
     ],
-    remedies: [remedy('free-sequence', { minutes: 12, caution: 'The pawl spring flies: a finger on it, glasses on.', source: 'this bench' })],
+    remedies: [
+      remedy('free-sequence', {
+        minutes: 12,
+        caution: 'The pawl spring flies: a finger on it, glasses on.',
+        source: 'this bench',
+      }),
+    ],
   },
 }

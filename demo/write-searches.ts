@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs'
 import { Diagnosis } from '../core/diagnosis/diagnosis'
 import type { EngineEvent, TestFinding } from '../core/diagnosis/history'
 import { describeConstruction } from '../core/knowledge/constructions'
-import { practised } from '../core/diagnosis/schools-of-practice'
+import { practised } from '../core/knowledge/schools-of-practice'
 import { schools } from '../core/knowledge/schools'
 import { diagnosisKnowledge } from '../core/knowledge/diagnosis-knowledge'
 import { demoSearches, searchKey, type DemoSearch } from './search-steps'
@@ -21,14 +21,18 @@ export interface WrittenStep {
 
 export function writtenSearch(search: DemoSearch): WrittenStep[] {
   const description = describeConstruction(search.construction, search.power)
-  const diagnosis = new Diagnosis(description, practised(diagnosisKnowledge, schools, {}, description), { circumstances: search.circumstances })
+  const diagnosis = new Diagnosis(description, practised(diagnosisKnowledge, schools, {}, description), {
+    circumstances: search.circumstances,
+  })
   const findings: TestFinding[] = []
   const events: EngineEvent[] = []
   const off: string[] = []
   let state = 0
   return search.steps.map((step): WrittenStep => {
     const report = diagnosis.report({ findings: [...findings], events: [...events] }, { off: [...off] })
-    const believed = report.suspects.slice(0, 3).map(({ id, words, chance }) => ({ suspect: id, words, chance: Number(chance.toFixed(4)) }))
+    const believed = report.suspects
+      .slice(0, 3)
+      .map(({ id, words, chance }) => ({ suspect: id, words, chance: Number(chance.toFixed(4)) }))
     const [kind, first, second] = step
     if (kind === 'saw' || kind === 'could-not') {
       const { engine, costs } = diagnosis
@@ -38,15 +42,33 @@ export function writtenSearch(search: DemoSearch): WrittenStep[] {
       const outcome = test.outcomes[engine.indexOfOutcome(index, second)]
       off.push(...costs.test(index, new Set(off)).parts)
       findings.push({ id: String(findings.length), test: first, outcome: second, state })
-      return { kind: 'outcome', test: first, outcome: second, words: `${name}: ${outcome?.name.toLowerCase() ?? ''}`, why: report.next.find((next) => next.id === first)?.why ?? '', off: [...off], believed }
+      return {
+        kind: 'outcome',
+        test: first,
+        outcome: second,
+        words: `${name}: ${outcome?.name.toLowerCase() ?? ''}`,
+        why: report.next.find((next) => next.id === first)?.why ?? '',
+        off: [...off],
+        believed,
+      }
     }
-    const suspect = diagnosis.engine.suspects[diagnosis.engine.indexOfSuspect(first)] as (typeof diagnosis.engine.suspects)[number]
+    const suspect = diagnosis.engine.suspects[
+      diagnosis.engine.indexOfSuspect(first)
+    ] as (typeof diagnosis.engine.suspects)[number]
     if (kind === 'repaired') state++
     events.push({ kind, suspect: first, state })
-    return { kind, suspect: first, words: kind === 'repaired' ? `${suspect.remedy.name}: ${suspect.name}` : suspect.name, believed }
+    return {
+      kind,
+      suspect: first,
+      words: kind === 'repaired' ? `${suspect.remedy.name}: ${suspect.name}` : suspect.name,
+      believed,
+    }
   })
 }
 
 if (import.meta.url === `file://${process.argv[1]}`) {
-  writeFileSync(new URL('./searches.json', import.meta.url), `${JSON.stringify(Object.fromEntries(demoSearches.map((search) => [searchKey(search.engine, search.daysAgo), { circumstances: search.circumstances, steps: writtenSearch(search) }])), null, 1)}\n`)
+  writeFileSync(
+    new URL('./searches.json', import.meta.url),
+    `${JSON.stringify(Object.fromEntries(demoSearches.map((search) => [searchKey(search.engine, search.daysAgo), { circumstances: search.circumstances, steps: writtenSearch(search) }])), null, 1)}\n`,
+  )
 }

@@ -18,7 +18,19 @@ const HEAD = '-- echoppe-book '
 const TAIL = '-- echoppe-sums '
 const FILE_FORMAT = 1
 /** What makes two dumps of the same rows the same to the letter. */
-const dumpOf = ({ database }: DatabaseAddress): string[] => ['--single-transaction', '--quick', '--hex-blob', '--order-by-primary', '--skip-dump-date', '--skip-comments', '--skip-triggers', '--net-buffer-length=1000000', '--max-allowed-packet=64M', `--ignore-table=${database}.${CHANGE_MARK}`, database]
+const dumpOf = ({ database }: DatabaseAddress): string[] => [
+  '--single-transaction',
+  '--quick',
+  '--hex-blob',
+  '--order-by-primary',
+  '--skip-dump-date',
+  '--skip-comments',
+  '--skip-triggers',
+  '--net-buffer-length=1000000',
+  '--max-allowed-packet=64M',
+  `--ignore-table=${database}.${CHANGE_MARK}`,
+  database,
+]
 
 export interface BookFileHead {
   readonly format: number
@@ -43,17 +55,27 @@ export interface CheckedBookFile {
  *
  * @throws SentenceError when it could not be written; nothing is left of it then
  */
-export async function writeBookFile(address: DatabaseAddress, file: string, about: Pick<BookFileHead, 'migrations' | 'writtenAt'>): Promise<CheckedBookFile> {
+export async function writeBookFile(
+  address: DatabaseAddress,
+  file: string,
+  about: Pick<BookFileHead, 'migrations' | 'writtenAt'>,
+): Promise<CheckedBookFile> {
   const part = `${file}.part`
   const head: BookFileHead = { format: FILE_FORMAT, ...about }
   const { child, ended } = runDatabaseProgram('mariadb-dump', address, dumpOf(address), ['ignore', 'pipe', 'pipe'])
   const lines = new BookLines()
   try {
-    const whole = Readable.from(framed(head, (child.stdout as Readable).pipe(lines), async () => {
-      const { code, said } = await ended
-      if (code !== 0) throw new SentenceError(`The book could not be written out: ${said || 'mariadb-dump ended without a reason'}.`)
-      return lines.sums()
-    }), { objectMode: false })
+    const whole = Readable.from(
+      framed(head, (child.stdout as Readable).pipe(lines), async () => {
+        const { code, said } = await ended
+        if (code !== 0)
+          throw new SentenceError(
+            `The book could not be written out: ${said || 'mariadb-dump ended without a reason'}.`,
+          )
+        return lines.sums()
+      }),
+      { objectMode: false },
+    )
     await pipeline(whole, createGzip(), createWriteStream(part, { mode: 0o600 }))
     const written = await open(part)
     await written.sync().finally(() => written.close())
@@ -62,8 +84,12 @@ export async function writeBookFile(address: DatabaseAddress, file: string, abou
   } catch (error) {
     child.kill()
     await rm(part, { force: true })
-    if (systemErrorCode(error) === 'ENOSPC') throw new SentenceError(`The disk that holds ${dirname(file)} is full: free some space, then try again. The book itself is untouched.`)
-    if (systemErrorCode(error) === 'ENOENT' || systemErrorCode(error) === 'EACCES') throw new SentenceError(`${file} cannot be written: is the folder there, and may you write in it?`)
+    if (systemErrorCode(error) === 'ENOSPC')
+      throw new SentenceError(
+        `The disk that holds ${dirname(file)} is full: free some space, then try again. The book itself is untouched.`,
+      )
+    if (systemErrorCode(error) === 'ENOENT' || systemErrorCode(error) === 'EACCES')
+      throw new SentenceError(`${file} cannot be written: is the folder there, and may you write in it?`)
     throw error
   }
 }
@@ -85,28 +111,48 @@ export async function checkBookFile(file: string, shippedMigrations: number): Pr
   const nowhere = new Writable({ write: (_chunk, _encoding, done) => done() })
   const frame = new Frame()
   try {
-    await pipeline(createReadStream(file), createGunzip(), async function* (source: AsyncIterable<Buffer>) {
-      yield* frame.inner(source)
-    }, lines, nowhere)
+    await pipeline(
+      createReadStream(file),
+      createGunzip(),
+      async function* (source: AsyncIterable<Buffer>) {
+        yield* frame.inner(source)
+      },
+      lines,
+      nowhere,
+    )
   } catch (error) {
     if (error instanceof SentenceError) throw error
-    throw new SentenceError(`${file} is damaged or no book of this program: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`)
+    throw new SentenceError(
+      `${file} is damaged or no book of this program: ${error instanceof Error ? error.message : String(error)}. Nothing was changed.`,
+    )
   }
   const { head, sums } = frame
   if (!head) throw new SentenceError(`${file} is no book of this program. Nothing was changed.`)
-  if (head.format > FILE_FORMAT || head.migrations > shippedMigrations) throw new SentenceError(`${file} was written by a newer version of this program: take that version. Nothing was changed.`)
+  if (head.format > FILE_FORMAT || head.migrations > shippedMigrations)
+    throw new SentenceError(
+      `${file} was written by a newer version of this program: take that version. Nothing was changed.`,
+    )
   const found = lines.sums()
-  if (!sums || sums.all !== found.all || sums.rows !== found.rows) throw new SentenceError(`${file} is damaged: ${sums ? 'what it holds is not what was written' : 'its end is missing'}. Nothing was changed.`)
+  if (!sums || sums.all !== found.all || sums.rows !== found.rows)
+    throw new SentenceError(
+      `${file} is damaged: ${sums ? 'what it holds is not what was written' : 'its end is missing'}. Nothing was changed.`,
+    )
   return { head, sums }
 }
 
 /** Puts what a book file holds into a database, in place of tables of the same names. Check the file first. */
 export async function readBookFile(address: DatabaseAddress, file: string): Promise<void> {
-  const { child, ended } = runDatabaseProgram('mariadb', address, ['--binary-mode', '--default-character-set=utf8mb4', '--max-allowed-packet=64M', address.database], ['pipe', 'ignore', 'pipe'])
+  const { child, ended } = runDatabaseProgram(
+    'mariadb',
+    address,
+    ['--binary-mode', '--default-character-set=utf8mb4', '--max-allowed-packet=64M', address.database],
+    ['pipe', 'ignore', 'pipe'],
+  )
   // The client may end before it has read everything; why is said by `ended`.
   await pipeline(createReadStream(file), createGunzip(), child.stdin as Writable).catch(() => {})
   const { code, said } = await ended
-  if (code !== 0) throw new SentenceError(`The book could not be read back: ${said || 'the database client ended without a reason'}.`)
+  if (code !== 0)
+    throw new SentenceError(`The book could not be read back: ${said || 'the database client ended without a reason'}.`)
 }
 
 /** The sum of all rows of a database, by the same dump as a book file's. */
@@ -131,7 +177,7 @@ class Frame {
   head: BookFileHead | null = null
   sums: BookFileSums | null = null
 
-  async* inner(source: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
+  async *inner(source: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
     let kept = Buffer.alloc(0)
     for await (const chunk of source) {
       kept = Buffer.concat([kept, chunk])

@@ -33,7 +33,8 @@ export class BookLines extends Transform {
   private takePiece(piece: Buffer, lineEnds: boolean): void {
     if (this.carriesRows === null) {
       this.begun = Buffer.concat([this.begun, piece])
-      if (this.begun.length >= ROWS_BEGIN.length || lineEnds) this.carriesRows = this.begun.subarray(0, ROWS_BEGIN.length).equals(ROWS_BEGIN)
+      if (this.begun.length >= ROWS_BEGIN.length || lineEnds)
+        this.carriesRows = this.begun.subarray(0, ROWS_BEGIN.length).equals(ROWS_BEGIN)
       if (this.carriesRows) this.rows.update(this.begun)
     } else if (this.carriesRows) this.rows.update(piece)
     if (lineEnds || this.carriesRows !== null) this.begun = Buffer.alloc(0)

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { SentenceError } from './sentence-error'
 
 /** What the built application depends on. */
-const SOURCES = ['app', 'core', 'public', 'server', 'shared', 'nuxt.config.ts', 'package-lock.json']
+const SOURCES = ['app', 'core', 'bench', 'messages', 'public', 'server', 'work', 'nuxt.config.ts', 'package-lock.json']
 const STAMP = join('.output', 'built-from')
 
 /** Builds the application unless the sources are those it was last built from. About a minute when it must. */
@@ -14,7 +14,7 @@ export async function buildWhenChanged(root: string, say: (line: string) => void
   const stamp = join(root, STAMP)
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return
   say('Building the application (about a minute) …')
-  await run(root, 'node', ['--import', 'tsx', 'shared/compile-validators.ts'])
+  await run(root, 'node', ['--import', 'tsx', 'messages/compile-validators.ts'])
   await run(root, 'node', ['--import', 'tsx', 'server/reckoning/compile-worker.ts'])
   await run(root, process.execPath, [join('node_modules', 'nuxt', 'bin', 'nuxt.mjs'), 'build'])
   writeFileSync(stamp, wanted)
@@ -38,7 +38,11 @@ function fingerprint(root: string): string {
 function run(root: string, program: string, parameters: string[]): Promise<void> {
   return new Promise((resolve, reject) => {
     const lines: string[] = []
-    const child = spawn(program, parameters, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } })
+    const child = spawn(program, parameters, {
+      cwd: root,
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+    })
     const keep = (chunk: Buffer): void => {
       lines.push(chunk.toString())
     }

@@ -21,17 +21,30 @@ export interface DatabaseOptions {
  */
 export function ownDatabase(options: DatabaseOptions): DatabaseAddress | null {
   if (options.database === undefined) return null
-  const match = /^([A-Za-z0-9_.-]{1,80})@(\[[0-9a-fA-F:.]+\]|[A-Za-z0-9.-]{1,253})(?::(\d{1,5}))?\/([A-Za-z0-9_$-]{1,64})$/.exec(options.database)
+  const match =
+    /^([A-Za-z0-9_.-]{1,80})@(\[[0-9a-fA-F:.]+\]|[A-Za-z0-9.-]{1,253})(?::(\d{1,5}))?\/([A-Za-z0-9_$-]{1,64})$/.exec(
+      options.database,
+    )
   if (!match) throw new SentenceError(`“${options.database}” is no address of a database: write ${FORM}.`)
   const [, user = '', bracketed = '', port = String(USUAL_PORT), database = ''] = match
   if (Number(port) < 1 || Number(port) > 65_535) throw new SentenceError(`${port} is no port: write ${FORM}.`)
   const host = bracketed.replace(/^\[|\]$/g, '')
   const caFile = options['database-ca'] ?? null
-  return { host, port: Number(port), user, database, password: password(options['database-password-file']), tls: caFile !== null || !isLoopback(host) ? { caFile: caFile === null ? null : readable(caFile) } : null }
+  return {
+    host,
+    port: Number(port),
+    user,
+    database,
+    password: password(options['database-password-file']),
+    tls: caFile !== null || !isLoopback(host) ? { caFile: caFile === null ? null : readable(caFile) } : null,
+  }
 }
 
 function password(file: string | undefined): string {
-  if (!file) throw new SentenceError('The password of the database is read from a file: name it with  --database-password-file FILE.')
+  if (!file)
+    throw new SentenceError(
+      'The password of the database is read from a file: name it with  --database-password-file FILE.',
+    )
   return readFileSync(readable(file), 'utf8').replace(/\r?\n$/, '')
 }
 

@@ -21,7 +21,9 @@ export async function lockFolder(folder: string): Promise<() => Promise<void>> {
     await listen(server, name)
   } catch (error) {
     if (systemErrorCode(error) !== 'EADDRINUSE') throw error
-    throw new SentenceError(`The shop is already running (process ${await holderOf(name)}): use that one, or stop it with Ctrl-C first.`)
+    throw new SentenceError(
+      `The shop is already running (process ${await holderOf(name)}): use that one, or stop it with Ctrl-C first.`,
+    )
   }
   // The lock alone keeps no process alive.
   server.unref()
@@ -54,9 +56,14 @@ function secretName(folder: string): string {
 function holderOf(path: string): Promise<string> {
   return new Promise((resolve) => {
     let said = ''
-    const socket = connect({ path }).setEncoding('utf8').setTimeout(LONGEST_ANSWER_MS, () => socket.destroy())
-    socket.on('data', (chunk: string) => {
-      said += chunk
-    }).on('error', () => {}).on('close', () => resolve(/^\d+$/.test(said) ? said : 'number not known'))
+    const socket = connect({ path })
+      .setEncoding('utf8')
+      .setTimeout(LONGEST_ANSWER_MS, () => socket.destroy())
+    socket
+      .on('data', (chunk: string) => {
+        said += chunk
+      })
+      .on('error', () => {})
+      .on('close', () => resolve(/^\d+$/.test(said) ? said : 'number not known'))
   })
 }

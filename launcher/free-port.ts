@@ -11,8 +11,14 @@ export async function claimPort(port: number, host: string): Promise<number> {
   try {
     return await tryPort(port, host)
   } catch (error) {
-    if (systemErrorCode(error) === 'EADDRINUSE') throw new SentenceError(`Port ${port} is taken by another program: start with  --port ${port + 1}  or stop that program.`)
-    if (systemErrorCode(error) === 'EACCES') throw new SentenceError(`Port ${port} needs an administrator: start with a port above 1023, for example  --port 4780.`)
+    if (systemErrorCode(error) === 'EADDRINUSE')
+      throw new SentenceError(
+        `Port ${port} is taken by another program: start with  --port ${port + 1}  or stop that program.`,
+      )
+    if (systemErrorCode(error) === 'EACCES')
+      throw new SentenceError(
+        `Port ${port} needs an administrator: start with a port above 1023, for example  --port 4780.`,
+      )
     throw error
   }
 }

@@ -22,20 +22,29 @@ export async function endLeftOverDatabase(dataFolder: string): Promise<void> {
 
 /** Processes of this user whose command line names the folder as theirs. */
 function databasesOn(dataFolder: string): number[] {
-  return readdirSync('/proc').filter((name) => /^\d+$/.test(name)).map(Number).filter((pid) => {
-    try {
-      return statSync(`/proc/${pid}`).uid === process.getuid?.() && readFileSync(`/proc/${pid}/cmdline`, 'utf8').split('\0').includes(`--datadir=${dataFolder}`)
-    } catch {
-      // Ended while we looked.
-      return false
-    }
-  })
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .map(Number)
+    .filter((pid) => {
+      try {
+        return (
+          statSync(`/proc/${pid}`).uid === process.getuid?.() &&
+          readFileSync(`/proc/${pid}/cmdline`, 'utf8').split('\0').includes(`--datadir=${dataFolder}`)
+        )
+      } catch {
+        // Ended while we looked.
+        return false
+      }
+    })
 }
 
 async function untilGone(pid: number, dataFolder: string): Promise<void> {
   const deadline = Date.now() + LONGEST_GOODBYE_MS
   while (databasesOn(dataFolder).includes(pid)) {
-    if (Date.now() > deadline) throw new SentenceError(`A database left behind on ${dataFolder} (process ${pid}) does not end: stop it with  kill ${pid}  and start again.`)
+    if (Date.now() > deadline)
+      throw new SentenceError(
+        `A database left behind on ${dataFolder} (process ${pid}) does not end: stop it with  kill ${pid}  and start again.`,
+      )
     await new Promise((resolve) => setTimeout(resolve, 50))
   }
 }

@@ -25,17 +25,26 @@ export function backupIsDue(latest: Date | null, now: Date): boolean {
  *
  * @returns a function that stops it and waits for one that is being written
  */
-export function keepNightlyBackups(address: DatabaseAddress, folder: string, say: (line: string) => void): () => Promise<void> {
+export function keepNightlyBackups(
+  address: DatabaseAddress,
+  folder: string,
+  say: (line: string) => void,
+): () => Promise<void> {
   let last: Promise<void> = Promise.resolve()
   let lastTrouble = ''
   const look = (): void => {
-    last = last.then(() => backUpWhenDue(address, folder, new Date())).then(() => {
-      lastTrouble = ''
-    }, (error: unknown) => {
-      const trouble = `Tonight’s backup could not be written: ${error instanceof Error ? error.message : String(error)}`
-      if (trouble !== lastTrouble) say(trouble)
-      lastTrouble = trouble
-    })
+    last = last
+      .then(() => backUpWhenDue(address, folder, new Date()))
+      .then(
+        () => {
+          lastTrouble = ''
+        },
+        (error: unknown) => {
+          const trouble = `Tonight’s backup could not be written: ${error instanceof Error ? error.message : String(error)}`
+          if (trouble !== lastTrouble) say(trouble)
+          lastTrouble = trouble
+        },
+      )
   }
   const timer = setInterval(look, LOOK_EVERY_MS)
   look()
@@ -61,7 +70,10 @@ export async function backUpWhenDue(address: DatabaseAddress, folder: string, no
 }
 
 /** Oldest first; the name carries the time. */
-const backupsIn = (folder: string): string[] => readdirSync(folder).filter((name) => NAME.test(name)).sort()
+const backupsIn = (folder: string): string[] =>
+  readdirSync(folder)
+    .filter((name) => NAME.test(name))
+    .sort()
 
 function timeOf(name: string): Date {
   const [, day = '', hour = '', minute = '', second = ''] = /^book-(.{10})T(\d\d)-(\d\d)-(\d\d)/.exec(name) ?? []

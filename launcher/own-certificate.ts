@@ -24,14 +24,21 @@ export async function ownCertificate(folder: string, hosts: readonly string[], n
   const files = { certificateFile: join(folder, 'certificate.pem'), keyFile: join(folder, 'certificate-key.pem') }
   const standing = readCertificate(files.certificateFile)
   const lastsUntil = now.getTime() + RENEWED_DAYS_BEFORE * MILLISECONDS_PER_DAY
-  if (standing && Date.parse(standing.validTo) > lastsUntil && hosts.every((host) => names(standing, host))) return { ...files, fingerprint: standing.fingerprint256 }
+  if (standing && Date.parse(standing.validTo) > lastsUntil && hosts.every((host) => names(standing, host)))
+    return { ...files, fingerprint: standing.fingerprint256 }
   const made = await generate([{ name: 'commonName', value: 'Echoppe workshop' }], {
-    keyType: 'ec', algorithm: 'sha256', notBeforeDate: new Date(now.getTime() - MILLISECONDS_PER_DAY), notAfterDate: new Date(now.getTime() + DAYS * MILLISECONDS_PER_DAY),
+    keyType: 'ec',
+    algorithm: 'sha256',
+    notBeforeDate: new Date(now.getTime() - MILLISECONDS_PER_DAY),
+    notAfterDate: new Date(now.getTime() + DAYS * MILLISECONDS_PER_DAY),
     extensions: [
       { name: 'basicConstraints', cA: false, critical: true },
       { name: 'keyUsage', digitalSignature: true, critical: true },
       { name: 'extKeyUsage', serverAuth: true },
-      { name: 'subjectAltName', altNames: hosts.map((host) => (isIP(host) ? { type: 7, ip: host } : { type: 2, value: host })) },
+      {
+        name: 'subjectAltName',
+        altNames: hosts.map((host) => (isIP(host) ? { type: 7, ip: host } : { type: 2, value: host })),
+      },
     ],
   })
   writeFileSync(files.keyFile, made.private, { mode: 0o600 })
@@ -39,7 +46,8 @@ export async function ownCertificate(folder: string, hosts: readonly string[], n
   return { ...files, fingerprint: new X509Certificate(made.cert).fingerprint256 }
 }
 
-const names = (certificate: X509Certificate, host: string): boolean => Boolean(isIP(host) ? certificate.checkIP(host) : certificate.checkHost(host))
+const names = (certificate: X509Certificate, host: string): boolean =>
+  Boolean(isIP(host) ? certificate.checkIP(host) : certificate.checkHost(host))
 
 function readCertificate(file: string): X509Certificate | null {
   try {

@@ -1,6 +1,17 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { closeSync, existsSync, mkdirSync, mkdtempSync, openSync, readFileSync, renameSync, rmSync, statfsSync, writeFileSync } from 'node:fs'
+import {
+  closeSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statfsSync,
+  writeFileSync,
+} from 'node:fs'
 import { tmpdir, userInfo } from 'node:os'
 import { dirname, join } from 'node:path'
 import { createConnection } from 'mysql2/promise'
@@ -44,7 +55,10 @@ export interface MariaDbOptions {
  * @param dataFolder where the tables live
  * @throws SentenceError with what to do
  */
-export async function startMariaDb(dataFolder: string, { port: asked, durable = true, parameters = [] }: MariaDbOptions = {}): Promise<PrivateMariaDb> {
+export async function startMariaDb(
+  dataFolder: string,
+  { port: asked, durable = true, parameters = [] }: MariaDbOptions = {},
+): Promise<PrivateMariaDb> {
   const program = findProgram('mariadbd')
   checkRoom(dirname(dataFolder))
   const format = checkFolder(dataFolder)
@@ -54,7 +68,7 @@ export async function startMariaDb(dataFolder: string, { port: asked, durable = 
   if (!existsSync(passwordFile)) writeFileSync(passwordFile, randomBytes(24).toString('base64url'), { mode: 0o600 })
   const password = readFileSync(passwordFile, 'utf8')
 
-  const port = asked ?? await freePort()
+  const port = asked ?? (await freePort())
   const runFolder = mkdtempSync(join(shortTemporaryFolder(), 'ech-'))
   const socket = join(runFolder, 's.sock')
   const initFile = join(runFolder, 'init.sql')
@@ -62,13 +76,34 @@ export async function startMariaDb(dataFolder: string, { port: asked, durable = 
 
   const logFile = `${dataFolder}.log`
   const log = openSync(logFile, 'a', 0o600)
-  const child = spawn(program, [
-    '--no-defaults', `--datadir=${dataFolder}`, `--tmpdir=${runFolder}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1',
-    `--pid-file=${join(runFolder, 'pid')}`, `--init-file=${initFile}`, '--skip-name-resolve', '--skip-log-bin',
-    '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci', '--default-time-zone=+00:00',
-    '--local-infile=0', `--secure-file-priv=${runFolder}`, `--innodb-flush-log-at-trx-commit=${durable ? 1 : 0}`, `--innodb-doublewrite=${durable ? 1 : 0}`, `--innodb-flush-method=${durable ? 'O_DIRECT' : 'nosync'}`, '--innodb-buffer-pool-size=192M', '--max-allowed-packet=16M',
-    ...parameters, ...asUser(),
-  ], { stdio: ['ignore', log, log], detached: true })
+  const child = spawn(
+    program,
+    [
+      '--no-defaults',
+      `--datadir=${dataFolder}`,
+      `--tmpdir=${runFolder}`,
+      `--socket=${socket}`,
+      `--port=${port}`,
+      '--bind-address=127.0.0.1',
+      `--pid-file=${join(runFolder, 'pid')}`,
+      `--init-file=${initFile}`,
+      '--skip-name-resolve',
+      '--skip-log-bin',
+      '--character-set-server=utf8mb4',
+      '--collation-server=utf8mb4_unicode_ci',
+      '--default-time-zone=+00:00',
+      '--local-infile=0',
+      `--secure-file-priv=${runFolder}`,
+      `--innodb-flush-log-at-trx-commit=${durable ? 1 : 0}`,
+      `--innodb-doublewrite=${durable ? 1 : 0}`,
+      `--innodb-flush-method=${durable ? 'O_DIRECT' : 'nosync'}`,
+      '--innodb-buffer-pool-size=192M',
+      '--max-allowed-packet=16M',
+      ...parameters,
+      ...asUser(),
+    ],
+    { stdio: ['ignore', log, log], detached: true },
+  )
   closeSync(log)
   const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()).once('error', () => resolve()))
   const address: DatabaseAddress = { host: '127.0.0.1', port, user: DATABASE, password, database: DATABASE }
@@ -118,7 +153,10 @@ function oneAccount(password: string): string {
 export function findProgram(name: string): string {
   const folders = [...(process.env.PATH ?? '').split(':'), '/usr/sbin', '/usr/bin', '/usr/local/sbin', '/sbin']
   const found = folders.map((folder) => join(folder, name)).find((path) => existsSync(path))
-  if (!found) throw new SentenceError(`The program ${name} is missing: run  sudo apt-get install mariadb-server-core mariadb-client  then start again.`)
+  if (!found)
+    throw new SentenceError(
+      `The program ${name} is missing: run  sudo apt-get install mariadb-server-core mariadb-client  then start again.`,
+    )
   return found
 }
 
@@ -126,7 +164,9 @@ function checkRoom(folder: string): void {
   mkdirSync(folder, { recursive: true })
   const { bavail, bsize } = statfsSync(folder)
   if (bavail * bsize < LEAST_FREE_BYTES) {
-    throw new SentenceError(`The disk that holds ${folder} has less than ${LEAST_FREE_BYTES / 1024 / 1024} MB free: free some space, then start again. Nothing was changed.`)
+    throw new SentenceError(
+      `The disk that holds ${folder} has less than ${LEAST_FREE_BYTES / 1024 / 1024} MB free: free some space, then start again. Nothing was changed.`,
+    )
   }
 }
 
@@ -135,11 +175,15 @@ function checkFolder(dataFolder: string): number {
   if (!existsSync(dataFolder)) return FORMAT
   const formatFile = join(dataFolder, FORMAT_FILE)
   if (!existsSync(formatFile)) {
-    throw new SentenceError(`${dataFolder} is not a whole data folder of this program: move it away (or restore it from a backup), then start again. Nothing in it was changed.`)
+    throw new SentenceError(
+      `${dataFolder} is not a whole data folder of this program: move it away (or restore it from a backup), then start again. Nothing in it was changed.`,
+    )
   }
   const { format } = JSON.parse(readFileSync(formatFile, 'utf8')) as { format: number }
   if (format > FORMAT) {
-    throw new SentenceError(`${dataFolder} was written by a newer version of this program: start that version, or move the folder away. Nothing in it was changed.`)
+    throw new SentenceError(
+      `${dataFolder} was written by a newer version of this program: start that version, or move the folder away. Nothing in it was changed.`,
+    )
   }
   return format
 }
@@ -150,14 +194,25 @@ function makeDataFolder(dataFolder: string): void {
   const temporary = `${dataFolder}.temporary`
   for (const folder of [beside, temporary]) rmSync(folder, { recursive: true, force: true })
   mkdirSync(temporary, { recursive: true })
-  const made = spawnSync(findProgram('mariadb-install-db'), [
-    '--no-defaults', `--datadir=${beside}`, `--tmpdir=${temporary}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asUser(),
-  ], { encoding: 'utf8' })
+  const made = spawnSync(
+    findProgram('mariadb-install-db'),
+    [
+      '--no-defaults',
+      `--datadir=${beside}`,
+      `--tmpdir=${temporary}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+      ...asUser(),
+    ],
+    { encoding: 'utf8' },
+  )
   rmSync(temporary, { recursive: true, force: true })
   if (made.status !== 0) {
     rmSync(beside, { recursive: true, force: true })
     const reason = `${made.stdout}${made.stderr}`.trim().split('\n').slice(-3).join(' ')
-    throw new SentenceError(`The database folder could not be made: ${reason || 'mariadb-install-db failed'}. Is the disk full, or may this user not write to ${dirname(dataFolder)}?`)
+    throw new SentenceError(
+      `The database folder could not be made: ${reason || 'mariadb-install-db failed'}. Is the disk full, or may this user not write to ${dirname(dataFolder)}?`,
+    )
   }
   writeFileSync(join(beside, FORMAT_FILE), JSON.stringify({ format: FORMAT }))
   renameSync(beside, dataFolder)
@@ -178,8 +233,15 @@ async function waitUntilReady(child: ChildProcess, address: DatabaseAddress, log
   const deadline = Date.now() + START_TIMEOUT_MS
   while (Date.now() < deadline) {
     if (child.exitCode !== null || child.signalCode !== null || child.pid === undefined) {
-      const lines = readFileSync(logFile, 'utf8').trim().split('\n').filter((line) => /error/i.test(line)).slice(-2).join(' ')
-      throw new SentenceError(`The database ended while starting. ${lines || 'It gave no reason.'} The whole log is ${logFile}.`)
+      const lines = readFileSync(logFile, 'utf8')
+        .trim()
+        .split('\n')
+        .filter((line) => /error/i.test(line))
+        .slice(-2)
+        .join(' ')
+      throw new SentenceError(
+        `The database ended while starting. ${lines || 'It gave no reason.'} The whole log is ${logFile}.`,
+      )
     }
     try {
       const connection = await createConnection({ ...connectionTo(address), connectTimeout: 1000 })

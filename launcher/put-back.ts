@@ -18,7 +18,11 @@ export interface PutBackOptions {
  *
  * @throws SentenceError when the file is damaged or newer, with nothing touched; or when the rows are not the same
  */
-export async function putBack(address: DatabaseAddress, file: string, { dumps, now, say }: PutBackOptions): Promise<void> {
+export async function putBack(
+  address: DatabaseAddress,
+  file: string,
+  { dumps, now, say }: PutBackOptions,
+): Promise<void> {
   const book = openBook(address, 3)
   try {
     const { shipped } = await migrationState(book, migrations)
@@ -26,7 +30,10 @@ export async function putBack(address: DatabaseAddress, file: string, { dumps, n
     await changeTables(book, address, { dumps, now, say, migrations, why: 'restore' }, async (connection) => {
       await dropTables(connection)
       await readBookFile(address, file)
-      if (await sumOfRows(address) !== sums.rows) throw new SentenceError(`What was put back is not what ${file} holds: the book goes back to what it was at the next start.`)
+      if ((await sumOfRows(address)) !== sums.rows)
+        throw new SentenceError(
+          `What was put back is not what ${file} holds: the book goes back to what it was at the next start.`,
+        )
       await connection.query('delete from session').catch(() => {})
     })
   } finally {

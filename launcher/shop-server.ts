@@ -51,14 +51,19 @@ export async function startShopServer(options: ShopServerOptions): Promise<ShopS
       ECHOPPE_ENDS_WITH_INPUT: 'yes',
       ...(options.hosts ? { ECHOPPE_HOSTS: options.hosts.join(',') } : {}),
       ...(options.folder ? { ECHOPPE_BOOK_FOLDER: options.folder } : {}),
-      ...(certificate ? { NITRO_SSL_CERT: readFileSync(certificate.certificateFile, 'utf8'), NITRO_SSL_KEY: readFileSync(certificate.keyFile, 'utf8') } : {}),
+      ...(certificate
+        ? {
+            NITRO_SSL_CERT: readFileSync(certificate.certificateFile, 'utf8'),
+            NITRO_SSL_KEY: readFileSync(certificate.keyFile, 'utf8'),
+          }
+        : {}),
       ECHOPPE_DATABASE_HOST: database.host,
       ...(database.tls ? { ECHOPPE_DATABASE_TLS: 'yes', ECHOPPE_DATABASE_CA: database.tls.caFile ?? '' } : {}),
       ECHOPPE_DATABASE_PORT: String(database.port),
       ECHOPPE_DATABASE_USER: database.user,
       ECHOPPE_DATABASE_PASSWORD: database.password,
       ECHOPPE_DATABASE_NAME: database.database,
-      ECHOPPE_SEARCH_JUDGE: join(root, 'shared', 'generated', 'search-judge.worker.mjs'),
+      ECHOPPE_SEARCH_JUDGE: join(root, 'messages', 'generated', 'search-judge.worker.mjs'),
       ...(options.firstOwnerCode ? { ECHOPPE_FIRST_OWNER_CODE: options.firstOwnerCode } : {}),
       ...(options.demo ? { ECHOPPE_DEMO: 'yes' } : {}),
       ...options.environment,
@@ -83,14 +88,20 @@ export async function startShopServer(options: ShopServerOptions): Promise<ShopS
 function isHealthy(url: string, certificate: OwnCertificate | undefined): Promise<boolean> {
   return new Promise((resolve, reject) => {
     const asked = certificate ? secureGet(url, { ca: readFileSync(certificate.certificateFile) }) : get(url)
-    asked.once('response', (answer) => {
-      answer.resume()
-      resolve(answer.statusCode === 200)
-    }).once('error', reject)
+    asked
+      .once('response', (answer) => {
+        answer.resume()
+        resolve(answer.statusCode === 200)
+      })
+      .once('error', reject)
   })
 }
 
-async function waitUntilItAnswers(child: ChildProcess, url: string, certificate: OwnCertificate | undefined): Promise<void> {
+async function waitUntilItAnswers(
+  child: ChildProcess,
+  url: string,
+  certificate: OwnCertificate | undefined,
+): Promise<void> {
   const deadline = Date.now() + 30_000
   while (Date.now() < deadline) {
     if (child.exitCode !== null) throw new SentenceError('The application ended while starting: see the lines above.')

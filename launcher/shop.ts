@@ -43,20 +43,39 @@ interface StartOptions extends DatabaseOptions {
 function readOptions(): StartOptions {
   const { values } = parseArgs({
     options: {
-      demo: { type: 'boolean' }, fresh: { type: 'boolean' }, lan: { type: 'boolean' }, tls: { type: 'boolean' }, port: { type: 'string' }, host: { type: 'string', multiple: true }, folder: { type: 'string' },
-      database: { type: 'string' }, 'database-password-file': { type: 'string' }, 'database-ca': { type: 'string' },
+      demo: { type: 'boolean' },
+      fresh: { type: 'boolean' },
+      lan: { type: 'boolean' },
+      tls: { type: 'boolean' },
+      port: { type: 'string' },
+      host: { type: 'string', multiple: true },
+      folder: { type: 'string' },
+      database: { type: 'string' },
+      'database-password-file': { type: 'string' },
+      'database-ca': { type: 'string' },
     },
   })
   const { demo = false, fresh = false, lan = false, tls = false, port, host, ...database } = values
-  if (fresh && !demo) throw new SentenceError('Only the demo can be started anew: bin/demo --fresh. Your own workshop is never emptied.')
-  if (demo && database.database !== undefined) throw new SentenceError('The demo keeps to its own database: --database goes with bin/start.')
-  return { demo, fresh, lan, tls, port: readPort(port, demo ? 4780 : 4770), hosts: answeredHosts({ lan, named: host ?? [] }), ...database }
+  if (fresh && !demo)
+    throw new SentenceError('Only the demo can be started anew: bin/demo --fresh. Your own workshop is never emptied.')
+  if (demo && database.database !== undefined)
+    throw new SentenceError('The demo keeps to its own database: --database goes with bin/start.')
+  return {
+    demo,
+    fresh,
+    lan,
+    tls,
+    port: readPort(port, demo ? 4780 : 4770),
+    hosts: answeredHosts({ lan, named: host ?? [] }),
+    ...database,
+  }
 }
 
 function readPort(text: string | undefined, usual: number): number {
   if (text === undefined) return usual
   const port = Number(text)
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new SentenceError(`“${text}” is not a port: give a number from 1024 to 65535.`)
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new SentenceError(`“${text}” is not a port: give a number from 1024 to 65535.`)
   return port
 }
 
@@ -95,7 +114,13 @@ async function run(options: StartOptions, folder: string, stopping: Array<() => 
   const own = ownDatabase(options)
   await claimPort(port, host)
   await buildWhenChanged(root, say)
-  if (options.fresh) for (const leftover of [databaseFolder(folder), `${databaseFolder(folder)}.password`, join(folder, 'scenario-loaded')]) rmSync(leftover, { recursive: true, force: true })
+  if (options.fresh)
+    for (const leftover of [
+      databaseFolder(folder),
+      `${databaseFolder(folder)}.password`,
+      join(folder, 'scenario-loaded'),
+    ])
+      rmSync(leftover, { recursive: true, force: true })
 
   const database = own ? await usingOwn(own) : await startPrivate(folder, stopping)
   await updateBook(database.address, { migrations, dumps: dumpsFolder(folder), now: new Date(), say })
@@ -103,9 +128,16 @@ async function run(options: StartOptions, folder: string, stopping: Array<() => 
   stopping.push(noteRunningDatabase(folder, database.address))
   const certificate = tls ? await ownCertificate(folder, hosts, new Date()) : undefined
   const server = await startShopServer({
-    root, host, port, database: database.address, sessionPassword: sessionPassword(folder), demo, hosts,
+    root,
+    host,
+    port,
+    database: database.address,
+    sessionPassword: sessionPassword(folder),
+    demo,
+    hosts,
     ...(own ? {} : { folder }),
-    ...(firstOwnerCode ? { firstOwnerCode } : {}), ...(certificate ? { certificate } : {}),
+    ...(firstOwnerCode ? { firstOwnerCode } : {}),
+    ...(certificate ? { certificate } : {}),
   })
   stopping.push(() => server.stop())
   if (!demo) stopping.push(keepNightlyBackups(database.address, backupsFolder(folder), say))
@@ -118,10 +150,16 @@ async function usingOwn(address: DatabaseAddress): Promise<{ address: DatabaseAd
   return { address, ended: new Promise(() => {}) }
 }
 
-async function startPrivate(folder: string, stopping: Array<() => Promise<void> | void>): Promise<{ address: DatabaseAddress; ended: Promise<void> }> {
+async function startPrivate(
+  folder: string,
+  stopping: Array<() => Promise<void> | void>,
+): Promise<{ address: DatabaseAddress; ended: Promise<void> }> {
   const mariadb = await startMariaDb(databaseFolder(folder))
   stopping.push(() => mariadb.stop())
-  if (mariadb.accountsClosed) say('The database’s administrator was open to every user of this machine without a password. That door is closed now: only the shop itself gets in.')
+  if (mariadb.accountsClosed)
+    say(
+      'The database’s administrator was open to every user of this machine without a password. That door is closed now: only the shop itself gets in.',
+    )
   return mariadb
 }
 
@@ -153,10 +191,16 @@ function sessionPassword(folder: string): string {
   return readFileSync(file, 'utf8')
 }
 
-function announce(server: ShopServer, { demo, lan, tls, port }: StartOptions, firstOwnerCode: string | undefined, certificate: OwnCertificate | undefined): void {
+function announce(
+  server: ShopServer,
+  { demo, lan, tls, port }: StartOptions,
+  firstOwnerCode: string | undefined,
+  certificate: OwnCertificate | undefined,
+): void {
   say('')
   say(`  The shop is open:  ${server.url}`)
-  if (lan) for (const address of networkAddresses()) say(`  On the network:    ${tls ? 'https' : 'http'}://${address}:${port}`)
+  if (lan)
+    for (const address of networkAddresses()) say(`  On the network:    ${tls ? 'https' : 'http'}://${address}:${port}`)
   if (certificate) {
     say(`  Its certificate is its own: each device asks once whether to trust it. Compare there:`)
     say(`  SHA-256 ${certificate.fingerprint}`)

@@ -13,12 +13,16 @@ export async function updateBook(address: DatabaseAddress, options: Omit<ChangeO
   try {
     await goBackWhereInterrupted(book, address, options)
     const state = await migrationState(book, options.migrations)
-    if (state.unknown) throw new SentenceError('This book was written by a newer version of the program: start that version. Nothing was changed.')
+    if (state.unknown)
+      throw new SentenceError(
+        'This book was written by a newer version of the program: start that version. Nothing was changed.',
+      )
     if (state.applied >= state.shipped) return
     if (state.applied > 0) options.say('The book is brought up to date.')
     await changeTables(book, address, { ...options, why: 'update' }, async () => {
       // Another start may have done it while this one waited for the lock.
-      if ((await migrationState(book, options.migrations)).applied < state.shipped) await bringUpToDate(book, options.migrations)
+      if ((await migrationState(book, options.migrations)).applied < state.shipped)
+        await bringUpToDate(book, options.migrations)
     })
   } finally {
     await book.close()

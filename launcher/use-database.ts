@@ -13,9 +13,13 @@ import { databaseFolder } from './shop-folder'
  *
  * @throws SentenceError when the shop runs and may not, or the database does not answer
  */
-export async function withDatabase<T>(folder: string, options: DatabaseOptions & { besideTheShop: boolean }, work: (address: DatabaseAddress) => Promise<T>): Promise<T> {
+export async function withDatabase<T>(
+  folder: string,
+  options: DatabaseOptions & { besideTheShop: boolean },
+  work: (address: DatabaseAddress) => Promise<T>,
+): Promise<T> {
   const running = options.besideTheShop ? runningDatabase(folder) : null
-  if (running && await answers(running)) return work(running)
+  if (running && (await answers(running))) return work(running)
   const unlock = await lockFolder(folder)
   try {
     const own = ownDatabase(options)

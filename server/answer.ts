@@ -1,5 +1,5 @@
 import type { EventHandler, H3Event } from 'h3'
-import { cutText } from '../shared/cut-text'
+import { cutText } from '../messages/cut-text'
 import type { Actor } from './commands/write'
 import type { Database } from './db/book'
 import { logUnexpected, pathOnly } from './log-line'
@@ -24,7 +24,14 @@ export function openAnswer<T>(handle: (event: H3Event, database: Database) => Pr
       const problem = problemOf(error)
       if (problem) return sendProblem(event, problem)
       logUnexpected(`${event.method} ${pathOnly(event.path)}`, error)
-      return sendProblem(event, new Problem(500, 'unexpected', 'Something went wrong here that should not have. What you typed is kept; try again in a moment.'))
+      return sendProblem(
+        event,
+        new Problem(
+          500,
+          'unexpected',
+          'Something went wrong here that should not have. What you typed is kept; try again in a moment.',
+        ),
+      )
     }
   })
 }
@@ -37,19 +44,32 @@ export function answer<T>(handle: (event: H3Event, database: Database, actor: Ac
 /** How often a stream asks whether whoever listens is still signed in. */
 const ASK_AGAIN_MS = 60_000
 
+/** Pushes one message to whoever listens: under an id to come back by, or as an event of another name. */
+export type Push = (message: unknown, as?: { readonly id?: string; readonly event?: string }) => void
+
 /**
  * A route that goes on telling: what `subscribe` pushes, as a stream of events, for as long as the page listens and
  * its session lasts.
  *
  * @param subscribe gets where to push, gives back how to leave; may push at once
  */
-export function streamAnswer(subscribe: (event: H3Event, push: (message: unknown) => void) => () => void): EventHandler {
+export function streamAnswer(
+  subscribe: (event: H3Event, database: Database, push: Push) => (() => void) | Promise<() => void>,
+): EventHandler {
   return answer(async (event, database) => {
     const stream = createEventStream(event)
-    const leave = subscribe(event, (message) => void stream.push(JSON.stringify(message)))
-    const asking = setInterval(() => void signedIn(event, database).catch((error: unknown) => {
-      if (error instanceof Problem) return stream.close()
-    }), ASK_AGAIN_MS)
+    const leave = await subscribe(
+      event,
+      database,
+      (message, as = {}) => void stream.push({ ...as, data: JSON.stringify(message) }),
+    )
+    const asking = setInterval(
+      () =>
+        void signedIn(event, database).catch((error: unknown) => {
+          if (error instanceof Problem) return stream.close()
+        }),
+      ASK_AGAIN_MS,
+    )
     stream.onClosed(async () => {
       clearInterval(asking)
       leave()
@@ -77,6 +97,7 @@ export function searchWords(value: unknown): string {
 /** An id from the path, refused when it is none. */
 export function pathId(event: H3Event): string {
   const id = getRouterParam(event, 'id') ?? ''
-  if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id)) throw new Problem(404, 'not-found', 'This address leads to nothing in the book.')
+  if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id))
+    throw new Problem(404, 'not-found', 'This address leads to nothing in the book.')
   return id
 }

@@ -9,7 +9,12 @@ const settings = (): SessionConfig => ({
   name: 'echoppe-device',
   password: process.env.NUXT_SESSION_PASSWORD ?? '',
   maxAge: 60 * 60 * 24 * 365,
-  cookie: { sameSite: 'strict', httpOnly: true, path: '/api/session', secure: process.env.NUXT_SESSION_COOKIE_SECURE !== 'false' },
+  cookie: {
+    sameSite: 'strict',
+    httpOnly: true,
+    path: '/api/session',
+    secure: process.env.NUXT_SESSION_COOKIE_SECURE !== 'false',
+  },
 })
 
 interface KnownDevice {

@@ -7,7 +7,8 @@ let reckoner: Reckoner | null = null
 /** The process's reckoner; null where the start command named no thread for it. */
 export function theReckoner(): Reckoner | null {
   const file = process.env.ECHOPPE_SEARCH_JUDGE
-  if (!reckoner && file) reckoner = new Reckoner(theBook().database, new JudgeThread(file), (line) => console.error(line))
+  if (!reckoner && file)
+    reckoner = new Reckoner(theBook().database, new JudgeThread(file), (line) => console.error(line))
   return reckoner
 }
 

@@ -20,12 +20,17 @@ const COMMA = ','.charCodeAt(0)
  */
 export async function readJson<T = unknown>(event: H3Event, limitBytes: number): Promise<T> {
   const kind = getRequestHeader(event, 'content-type') ?? ''
-  if (!/^application\/json\b/i.test(kind)) throw new Problem(415, 'not-json', 'A message is sent as JSON (content-type: application/json).')
+  if (!/^application\/json\b/i.test(kind))
+    throw new Problem(415, 'not-json', 'A message is sent as JSON (content-type: application/json).')
   const bytes = await readLimitedBody(event.node.req, limitBytes)
   if (!bytes) {
     // The rest of an oversized body is not wanted: the connection is closed after the answer.
     setResponseHeader(event, 'connection', 'close')
-    throw new Problem(413, 'too-large', `This message is larger than the ${Math.round(limitBytes / 1024)} kB that are taken here.`)
+    throw new Problem(
+      413,
+      'too-large',
+      `This message is larger than the ${Math.round(limitBytes / 1024)} kB that are taken here.`,
+    )
   }
   if (commasIn(bytes) > MOST_VALUES) throw tooMuch()
   const message = parseText(bytes)
@@ -34,7 +39,8 @@ export async function readJson<T = unknown>(event: H3Event, limitBytes: number):
 }
 
 function parseText(bytes: Buffer): unknown {
-  if (bytes.length >= 3 && bytes[0] === 0xEF && bytes[1] === 0xBB && bytes[2] === 0xBF) throw notUnderstood('The message begins with a byte-order mark: send it without.')
+  if (bytes.length >= 3 && bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf)
+    throw notUnderstood('The message begins with a byte-order mark: send it without.')
   let text: string
   try {
     text = new TextDecoder('utf-8', { fatal: true }).decode(bytes)
@@ -66,7 +72,8 @@ function mustBePlain(message: unknown): void {
     const { value, depth } = at
     if (++values > MOST_VALUES || depth > DEEPEST) throw tooMuch()
     if (typeof value === 'string') mustBeText(value)
-    else if (typeof value === 'number' && !Number.isFinite(value)) throw notUnderstood('The message holds a number that is none.')
+    else if (typeof value === 'number' && !Number.isFinite(value))
+      throw notUnderstood('The message holds a number that is none.')
     else if (Array.isArray(value)) for (const entry of value) open.push({ value: entry, depth: depth + 1 })
     else if (value !== null && typeof value === 'object') {
       for (const [key, entry] of Object.entries(value)) {
@@ -81,10 +88,13 @@ function mustBePlain(message: unknown): void {
 const hasControlCharacters = (text: string): boolean => /\p{Cc}/u.test(text.replace(/[\n\r\t]/g, ''))
 
 function mustBeText(text: string): void {
-  if (!text.isWellFormed() || hasControlCharacters(text)) throw notUnderstood('The message holds text with half a character or a control character in it: type it anew.')
+  if (!text.isWellFormed() || hasControlCharacters(text))
+    throw notUnderstood('The message holds text with half a character or a control character in it: type it anew.')
 }
 
 /** The fields of a message that should be an object; none where it is something else. */
 export function fieldsOf(message: unknown): Readonly<Record<string, unknown>> {
-  return message !== null && typeof message === 'object' && !Array.isArray(message) ? message as Record<string, unknown> : {}
+  return message !== null && typeof message === 'object' && !Array.isArray(message)
+    ? (message as Record<string, unknown>)
+    : {}
 }

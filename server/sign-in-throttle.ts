@@ -22,12 +22,23 @@ function theTries(): Tries {
   if (opened?.pool !== pool) {
     // The package speaks to the driver's pool with callbacks, which the one with promises wraps. By any other name it
     // would spread one transaction over several connections.
-    const shared = { storeClient: pool.pool, storeType: 'pool', dbName: databaseName, tableName: 'sign_in_try', tableCreated: true, duration: PERIOD_SECONDS, blockDuration: PERIOD_SECONDS }
-    opened = { pool, tries: {
-      byName: new RateLimiterMySQL({ ...shared, keyPrefix: 'name', points: 5 }),
-      byAddress: new RateLimiterMySQL({ ...shared, keyPrefix: 'address', points: 40 }),
-      byDevice: new RateLimiterMySQL({ ...shared, keyPrefix: 'device', points: 10 }),
-    } }
+    const shared = {
+      storeClient: pool.pool,
+      storeType: 'pool',
+      dbName: databaseName,
+      tableName: 'sign_in_try',
+      tableCreated: true,
+      duration: PERIOD_SECONDS,
+      blockDuration: PERIOD_SECONDS,
+    }
+    opened = {
+      pool,
+      tries: {
+        byName: new RateLimiterMySQL({ ...shared, keyPrefix: 'name', points: 5 }),
+        byAddress: new RateLimiterMySQL({ ...shared, keyPrefix: 'address', points: 40 }),
+        byDevice: new RateLimiterMySQL({ ...shared, keyPrefix: 'device', points: 10 }),
+      },
+    }
   }
   return opened.tries
 }
@@ -42,9 +53,10 @@ export interface Trying {
 /** Counts a try before it is looked at. @throws Problem 429 with how long to wait */
 export async function countTry(trying: Trying): Promise<void> {
   const { byName, byAddress, byDevice } = theTries()
-  const outcomes = trying.knownDevice === null
-    ? await Promise.allSettled([consume(byName, nameKey(trying)), consume(byAddress, trying.address)])
-    : await Promise.allSettled([consume(byDevice, trying.knownDevice)])
+  const outcomes =
+    trying.knownDevice === null
+      ? await Promise.allSettled([consume(byName, nameKey(trying)), consume(byAddress, trying.address)])
+      : await Promise.allSettled([consume(byDevice, trying.knownDevice)])
   const refusals: number[] = []
   for (const outcome of outcomes) {
     if (outcome.status === 'fulfilled') continue
@@ -53,7 +65,12 @@ export async function countTry(trying: Trying): Promise<void> {
   }
   if (refusals.length === 0) return
   const seconds = Math.ceil(Math.max(...refusals) / 1000)
-  throw new Problem(429, 'too-many-tries', `Too many wrong tries: wait ${Math.ceil(seconds / 60)} min, then try again.`, { retryAfterSeconds: seconds })
+  throw new Problem(
+    429,
+    'too-many-tries',
+    `Too many wrong tries: wait ${Math.ceil(seconds / 60)} min, then try again.`,
+    { retryAfterSeconds: seconds },
+  )
 }
 
 /** A try that was right was none to be counted. */

@@ -8,11 +8,26 @@ const session = useSessionStore()
   <div class="empty">
     <h2>{{ title }}</h2>
     <p class="quiet">{{ text }}</p>
-    <v-btn v-if="action && session.mayWrite" color="primary" variant="outlined" v-bind="to ? { to } : {}" @click="$emit('act')">{{ action }}</v-btn>
+    <v-btn
+      v-if="action && session.mayWrite"
+      color="primary"
+      variant="outlined"
+      v-bind="to ? { to } : {}"
+      @click="$emit('act')"
+      >{{ action }}</v-btn
+    >
   </div>
 </template>
 
 <style scoped>
-.empty { border: 1.5px dashed var(--rule); padding: 26px 30px; display: grid; gap: 8px; justify-items: start; }
-.empty .v-btn { margin-top: 6px; }
+.empty {
+  border: 1.5px dashed var(--rule);
+  padding: 26px 30px;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+.empty .v-btn {
+  margin-top: 6px;
+}
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { v7 as newId } from 'uuid'
-import type { EngineFields } from '~~/shared/messages/book-entries'
+import type { EngineFields } from '~~/messages/book-entries'
 
 /** This example: what sets it apart from the others of its type. */
 const fields = defineModel<Omit<EngineFields, 'ownerId' | 'typeId'>>({ required: true })
@@ -14,7 +14,11 @@ function addUnit(): void {
     <v-text-field v-model="fields.nickname" v-focus-first label="Nickname at the bench" />
     <v-text-field v-model="fields.runningNumber" label="Running number" />
     <v-text-field v-model="fields.marks" label="Marks: repaint, damage, labels" class="wide" />
-    <v-textarea v-model="fields.history" label="History: last run, stored where, run where, who worked on it" class="wide" />
+    <v-textarea
+      v-model="fields.history"
+      label="History: last run, stored where, run where, who worked on it"
+      class="wide"
+    />
     <v-textarea v-model="fields.differences" label="Differs from its type: motor, wheels, added pickups" class="wide" />
     <div class="wide units">
       <span class="label">Units</span>
@@ -22,7 +26,12 @@ function addUnit(): void {
         <v-text-field v-model="unit.name" label="Unit" placeholder="Locomotive, tender, trailer" />
         <v-checkbox v-model="unit.powered" label="Powered" />
         <v-text-field v-model="unit.marks" label="Marks" />
-        <v-btn v-if="fields.units.length > 1" variant="outlined" @click="fields.units = fields.units.filter((other) => other.id !== unit.id)">Take off</v-btn>
+        <v-btn
+          v-if="fields.units.length > 1"
+          variant="outlined"
+          @click="fields.units = fields.units.filter((other) => other.id !== unit.id)"
+          >Take off</v-btn
+        >
       </div>
       <v-btn variant="outlined" class="add" @click="addUnit">Add a unit</v-btn>
     </div>
@@ -30,7 +39,19 @@ function addUnit(): void {
 </template>
 
 <style scoped>
-.unit { display: grid; grid-template-columns: 1fr max-content 1fr max-content; gap: 16px; align-items: end; }
-.add { margin-top: 8px; justify-self: start; }
-@media (max-width: 600px) { .unit { grid-template-columns: 1fr; } }
+.unit {
+  display: grid;
+  grid-template-columns: 1fr max-content 1fr max-content;
+  gap: 16px;
+  align-items: end;
+}
+.add {
+  margin-top: 8px;
+  justify-self: start;
+}
+@media (max-width: 600px) {
+  .unit {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

@@ -1,27 +1,44 @@
 <script setup lang="ts">
 import { v7 as newId } from 'uuid'
-import type { JobBook } from '~~/shared/book'
-import type { FindingFields } from '~~/shared/messages/bench-entries'
-import { findingOrigins, findingStates, type StationId } from '~~/shared/vocabulary'
+import type { JobBook } from '~~/messages/book'
+import type { FindingFields } from '~~/messages/bench-entries'
+import { findingOrigins, findingStates, type StationId } from '~~/messages/vocabulary'
 
 const props = defineProps<{ book: JobBook; station: StationId }>()
 const { opened, edited } = useFindingDialog()
 const outbox = useOutbox()
 const route = useRoute()
-const empty = (): FindingFields => ({ what: '', place: '', state: 'suspected', origin: props.station === 'take-in' || props.station === 'first-run' ? 'arrived' : 'inside', remedy: '' })
+const empty = (): FindingFields => ({
+  what: '',
+  place: '',
+  state: 'suspected',
+  origin: props.station === 'take-in' || props.station === 'first-run' ? 'arrived' : 'inside',
+  remedy: '',
+})
 const { draft: fresh, handOver } = useDraft<FindingFields>(`finding.${props.book.job.id}`, empty)
 const changed = ref<FindingFields>(empty())
 const fields = computed(() => (edited.value ? changed.value : fresh.value))
 const missing = ref(false)
 
 watch(edited, (finding) => {
-  if (finding) changed.value = { what: finding.what, place: finding.place, state: finding.state, origin: finding.origin, remedy: finding.remedy }
+  if (finding)
+    changed.value = {
+      what: finding.what,
+      place: finding.place,
+      state: finding.state,
+      origin: finding.origin,
+      remedy: finding.remedy,
+    }
 })
-watch(opened, () => { missing.value = false })
+watch(opened, () => {
+  missing.value = false
+})
 onMounted(() => {
   if (route.query.form === 'finding') opened.value = true
 })
-onBeforeUnmount(() => { opened.value = false })
+onBeforeUnmount(() => {
+  opened.value = false
+})
 
 async function keep(): Promise<void> {
   if (fields.value.what.trim() === '') {
@@ -31,10 +48,8 @@ async function keep(): Promise<void> {
   const jobId = props.book.job.id
   const before = edited.value
   const id = before?.id ?? newId()
-  const send = (written: FindingFields): Promise<void> => outbox.send('finding.save', { id, jobId, fields: written }, {
-    lane: jobId, subject: `finding:${id}`, label: 'finding',
-    ...(before ? { expectedVersion: before.version, base: { what: before.what, place: before.place, state: before.state, origin: before.origin, remedy: before.remedy } } : {}),
-  })
+  const send = (written: FindingFields): Promise<void> =>
+    outbox.send('finding.save', { id, jobId, fields: written }, before ?? undefined)
   opened.value = false
   if (before) await send({ ...changed.value })
   else await handOver(send)
@@ -45,26 +60,86 @@ async function keep(): Promise<void> {
   <v-dialog v-model="opened" max-width="600">
     <v-card :title="edited ? 'Finding' : 'Note a finding'">
       <v-card-text class="form">
-        <v-text-field v-model="fields.what" label="What" autofocus :error-messages="missing && !fields.what.trim() ? ['Say what was found, in a few words.'] : []" @keydown.enter="keep" />
+        <v-text-field
+          v-model="fields.what"
+          label="What"
+          autofocus
+          :error-messages="missing && !fields.what.trim() ? ['Say what was found, in a few words.'] : []"
+          @keydown.enter="keep"
+        />
         <v-text-field v-model="fields.place" label="Where on the engine" />
-        <fieldset><legend class="label">It is</legend>
-          <div class="choices" role="radiogroup"><button v-for="(name, state) in findingStates" :key="state" type="button" role="radio" :aria-checked="fields.state === state" :class="{ on: fields.state === state }" @click="fields.state = state">{{ name }}</button></div>
+        <fieldset>
+          <legend class="label">It is</legend>
+          <div class="choices" role="radiogroup">
+            <button
+              v-for="(name, state) in findingStates"
+              :key="state"
+              type="button"
+              role="radio"
+              :aria-checked="fields.state === state"
+              :class="{ on: fields.state === state }"
+              @click="fields.state = state"
+            >
+              {{ name }}
+            </button>
+          </div>
         </fieldset>
-        <fieldset><legend class="label">Origin</legend>
-          <div class="choices" role="radiogroup"><button v-for="(name, origin) in findingOrigins" :key="origin" type="button" role="radio" :aria-checked="fields.origin === origin" :class="{ on: fields.origin === origin }" @click="fields.origin = origin">{{ name }}</button></div>
+        <fieldset>
+          <legend class="label">Origin</legend>
+          <div class="choices" role="radiogroup">
+            <button
+              v-for="(name, origin) in findingOrigins"
+              :key="origin"
+              type="button"
+              role="radio"
+              :aria-checked="fields.origin === origin"
+              :class="{ on: fields.origin === origin }"
+              @click="fields.origin = origin"
+            >
+              {{ name }}
+            </button>
+          </div>
         </fieldset>
         <p v-if="fields.origin === 'here'" class="caution">The owner is told, and it is never charged.</p>
         <v-textarea v-model="fields.remedy" label="Remedy: what was done, or what it would take" />
       </v-card-text>
-      <v-card-actions><v-btn variant="outlined" @click="opened = false">Leave</v-btn><v-spacer /><v-btn color="primary" variant="flat" @click="keep">Keep</v-btn></v-card-actions>
+      <v-card-actions
+        ><v-btn variant="outlined" @click="opened = false">Leave</v-btn><v-spacer /><v-btn
+          color="primary"
+          variant="flat"
+          @click="keep"
+          >Keep</v-btn
+        ></v-card-actions
+      >
     </v-card>
   </v-dialog>
 </template>
 
 <style scoped>
-.form { display: grid; gap: 12px; }
-fieldset { border: 0; padding: 0; margin: 0; }
-.choices { display: flex; flex-wrap: wrap; gap: 6px; margin-top: 4px; }
-.choices button { border: 1px solid var(--rule); padding: 0 12px; min-height: var(--target); font-weight: 550; }
-.choices button.on { border: 2px solid var(--brass); background: var(--paper); font-weight: 650; }
+.form {
+  display: grid;
+  gap: 12px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+}
+.choices {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 4px;
+}
+.choices button {
+  border: 1px solid var(--rule);
+  padding: 0 12px;
+  min-height: var(--target);
+  font-weight: 550;
+}
+.choices button.on {
+  border: 2px solid var(--brass);
+  background: var(--paper);
+  font-weight: 650;
+}
 </style>

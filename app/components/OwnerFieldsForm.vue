@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { OwnerFields } from '~~/shared/messages/book-entries'
+import type { OwnerFields } from '~~/messages/book-entries'
 
 const fields = defineModel<OwnerFields>({ required: true })
 defineProps<{ problems?: Readonly<Record<string, string>> }>()

@@ -1,33 +1,72 @@
 <script setup lang="ts">
-import type { MeterRow, ReadingRow, SheetRow } from '~~/shared/book'
-import { readingKinds, type ReadingFields, type ReadingKind } from '~~/shared/messages/bench-entries'
-import { boxesOf, understandLine, type ReadingLine, type SpeedBy } from '~~/shared/reading-line'
+import { plainCopy } from '~/forms/plain-copy'
+import type { MeterRow, ReadingRow, SheetRow } from '~~/messages/book'
+import { readingKinds, type ReadingFields, type ReadingKind } from '~~/messages/bench-entries'
+import { boxesOf, understandLine, type ReadingLine, type SpeedBy } from '~~/messages/reading-line'
 
 /** One line at a time: digits, Enter, next. Letters choose the way: f, r, h in any box. */
-const props = defineProps<{ sheet: SheetRow; meters: { voltage: MeterRow | null; current: MeterRow | null }; trial: string; attempts: number; corrected: ReadingRow | null; keep: (fields: ReadingFields) => Promise<void> }>()
+const props = defineProps<{
+  sheet: SheetRow
+  meters: { voltage: MeterRow | null; current: MeterRow | null }
+  trial: string
+  attempts: number
+  corrected: ReadingRow | null
+  keep: (fields: ReadingFields) => Promise<void>
+}>()
 const emit = defineEmits<{ typing: [fields: ReadingFields | null]; leave: [] }>()
 
-const initial = (): ReadingLine & { speedBy: SpeedBy; distance: string } => ({ kind: props.sheet.withMeter ? 'running' : 'timed', direction: 'forward', typed: {}, speedBy: 'none', distance: '' })
+const initial = (): ReadingLine & { speedBy: SpeedBy; distance: string } => ({
+  kind: props.sheet.withMeter ? 'running' : 'timed',
+  direction: 'forward',
+  typed: {},
+  speedBy: 'none',
+  distance: '',
+})
 const { draft } = useDraft(`reading.${props.sheet.id}`, initial)
 const root = ref<HTMLElement>()
 const tried = ref(false)
 const boxes = computed(() => boxesOf(draft.value.kind, draft.value.speedBy))
 const understood = computed(() => understandLine(draft.value, boxes.value, props.meters))
-const kinds = computed<ReadingKind[]>(() => (props.sheet.withMeter ? ['running', 'locked', 'trial', 'dead'] : ['timed', 'creep', 'stops', 'trial', 'dead']))
+const kinds = computed<ReadingKind[]>(() =>
+  props.sheet.withMeter ? ['running', 'locked', 'trial', 'dead'] : ['timed', 'creep', 'stops', 'trial', 'dead'],
+)
 const directed = computed(() => !['stops', 'trial', 'dead'].includes(draft.value.kind))
-watch(() => understood.value.fields, (fields) => emit('typing', fields && draft.value.kind !== 'dead' ? fields : null))
+watch(
+  () => understood.value.fields,
+  (fields) => emit('typing', fields && draft.value.kind !== 'dead' ? fields : null),
+)
 onBeforeUnmount(() => emit('typing', null))
 
-watch(() => props.corrected, (line) => {
-  if (!line) return
-  const typed = Object.fromEntries(Object.entries(line.quantities).map(([name, quantity]) => [name, quantity?.typed ?? '']))
-  draft.value = { ...draft.value, kind: line.kind, direction: line.direction ?? 'forward', typed, speedBy: line.quantities.rotation ? 'rotation' : line.quantities.duration && line.kind === 'running' ? 'timed' : draft.value.speedBy }
-  focusBox(0)
-})
+watch(
+  () => props.corrected,
+  (line) => {
+    if (!line) return
+    const typed = Object.fromEntries(
+      Object.entries(line.quantities).map(([name, quantity]) => [name, quantity?.typed ?? '']),
+    )
+    draft.value = {
+      ...draft.value,
+      kind: line.kind,
+      direction: line.direction ?? 'forward',
+      typed,
+      speedBy: line.quantities.rotation
+        ? 'rotation'
+        : line.quantities.duration && line.kind === 'running'
+          ? 'timed'
+          : draft.value.speedBy,
+    }
+    focusBox(0)
+  },
+)
 
 function choose(kind: ReadingKind, direction = draft.value.direction): void {
   const spoken = kind === 'locked' ? 'forward' : direction
-  draft.value = { ...draft.value, kind, direction: spoken, typed: kind === 'trial' ? { attempts: String(props.attempts) } : keepShared(kind) }
+  draft.value = {
+    ...draft.value,
+    kind,
+    direction: spoken,
+    typed: kind === 'trial' ? { attempts: String(props.attempts) } : keepShared(kind),
+  }
   tried.value = false
   focusBox(0)
 }
@@ -46,10 +85,25 @@ function onKey(event: KeyboardEvent, index: number): void {
     if (input && !(draft.value.typed[input.name] ?? '').trim()) return focusBox(index + 1)
     return void commit()
   }
-  if (event.ctrlKey || event.metaKey || event.altKey || event.key.length !== 1 || (draft.value.typed[boxes.value[index]?.name ?? 'voltage'] ?? '') !== '') return
+  if (
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey ||
+    event.key.length !== 1 ||
+    (draft.value.typed[boxes.value[index]?.name ?? 'voltage'] ?? '') !== ''
+  )
+    return
   const ways: Record<string, () => void> = {
-    f: () => choose(directed.value ? draft.value.kind === 'locked' ? 'running' : draft.value.kind : kinds.value[0] ?? 'running', 'forward'),
-    r: () => choose(directed.value ? draft.value.kind === 'locked' ? 'running' : draft.value.kind : kinds.value[0] ?? 'running', 'reverse'),
+    f: () =>
+      choose(
+        directed.value ? (draft.value.kind === 'locked' ? 'running' : draft.value.kind) : (kinds.value[0] ?? 'running'),
+        'forward',
+      ),
+    r: () =>
+      choose(
+        directed.value ? (draft.value.kind === 'locked' ? 'running' : draft.value.kind) : (kinds.value[0] ?? 'running'),
+        'reverse',
+      ),
     ...(props.sheet.withMeter ? { h: () => choose('locked') } : {}),
   }
   const way = ways[event.key.toLowerCase()]
@@ -73,7 +127,16 @@ async function commit(): Promise<void> {
   const handedOver = plainCopy(draft.value)
   const keeping = props.keep(fields)
   const distance = draft.value.typed.distance ?? draft.value.distance
-  draft.value = { ...draft.value, distance, typed: draft.value.kind === 'trial' ? { attempts: String(props.attempts) } : boxes.value.some((entry) => entry.name === 'distance') ? { distance } : {} }
+  draft.value = {
+    ...draft.value,
+    distance,
+    typed:
+      draft.value.kind === 'trial'
+        ? { attempts: String(props.attempts) }
+        : boxes.value.some((entry) => entry.name === 'distance')
+          ? { distance }
+          : {},
+  }
   tried.value = false
   focusBox(boxes.value[0]?.name === 'distance' && distance ? 1 : 0)
   const emptied = JSON.stringify(draft.value)
@@ -83,7 +146,8 @@ async function commit(): Promise<void> {
   })
 }
 
-const messageOf = (name: keyof ReadingLine['typed']): string => understood.value.errors[name] ?? (tried.value && understood.value.missing === name ? 'Still empty.' : '')
+const messageOf = (name: keyof ReadingLine['typed']): string =>
+  understood.value.errors[name] ?? (tried.value && understood.value.missing === name ? 'Still empty.' : '')
 const message = computed(() => boxes.value.map((entry) => messageOf(entry.name)).find(Boolean) ?? '')
 useBenchKeys([{ key: 'm', label: 'Type a reading', run: () => focusBox(0) }])
 </script>
@@ -92,54 +156,236 @@ useBenchKeys([{ key: 'm', label: 'Type a reading', run: () => focusBox(0) }])
   <form ref="root" class="pad" :class="{ correcting: corrected }" novalidate @submit.prevent="commit">
     <div class="kinds">
       <div v-if="sheet.withMeter" class="choice" role="radiogroup" aria-label="What is read">
-        <button type="button" role="radio" :aria-checked="draft.kind === 'running' && draft.direction === 'forward'" :class="{ on: draft.kind === 'running' && draft.direction === 'forward' }" @click="choose('running', 'forward')">Forward<kbd>F</kbd></button>
-        <button type="button" role="radio" :aria-checked="draft.kind === 'running' && draft.direction === 'reverse'" :class="{ on: draft.kind === 'running' && draft.direction === 'reverse' }" @click="choose('running', 'reverse')">Reverse<kbd>R</kbd></button>
-        <button v-for="kind in (['locked', 'trial', 'dead'] as const)" :key="kind" type="button" role="radio" :aria-checked="draft.kind === kind" :class="{ on: draft.kind === kind }" @click="choose(kind)">{{ readingKinds[kind] }}<kbd v-if="kind === 'locked'">H</kbd></button>
+        <button
+          type="button"
+          role="radio"
+          :aria-checked="draft.kind === 'running' && draft.direction === 'forward'"
+          :class="{ on: draft.kind === 'running' && draft.direction === 'forward' }"
+          @click="choose('running', 'forward')"
+        >
+          Forward<kbd>F</kbd>
+        </button>
+        <button
+          type="button"
+          role="radio"
+          :aria-checked="draft.kind === 'running' && draft.direction === 'reverse'"
+          :class="{ on: draft.kind === 'running' && draft.direction === 'reverse' }"
+          @click="choose('running', 'reverse')"
+        >
+          Reverse<kbd>R</kbd>
+        </button>
+        <button
+          v-for="kind in ['locked', 'trial', 'dead'] as const"
+          :key="kind"
+          type="button"
+          role="radio"
+          :aria-checked="draft.kind === kind"
+          :class="{ on: draft.kind === kind }"
+          @click="choose(kind)"
+        >
+          {{ readingKinds[kind] }}<kbd v-if="kind === 'locked'">H</kbd>
+        </button>
       </div>
       <div v-else class="choice" role="radiogroup" aria-label="What is read">
-        <button v-for="kind in kinds" :key="kind" type="button" role="radio" :aria-checked="draft.kind === kind" :class="{ on: draft.kind === kind }" @click="choose(kind)">{{ readingKinds[kind] }}</button>
+        <button
+          v-for="kind in kinds"
+          :key="kind"
+          type="button"
+          role="radio"
+          :aria-checked="draft.kind === kind"
+          :class="{ on: draft.kind === kind }"
+          @click="choose(kind)"
+        >
+          {{ readingKinds[kind] }}
+        </button>
       </div>
       <div v-if="directed && !sheet.withMeter" class="choice" role="radiogroup" aria-label="Direction">
-        <button type="button" role="radio" :aria-checked="draft.direction === 'forward'" :class="{ on: draft.direction === 'forward' }" @click="choose(draft.kind, 'forward')">Forward<kbd>F</kbd></button>
-        <button type="button" role="radio" :aria-checked="draft.direction === 'reverse'" :class="{ on: draft.direction === 'reverse' }" @click="choose(draft.kind, 'reverse')">Reverse<kbd>R</kbd></button>
+        <button
+          type="button"
+          role="radio"
+          :aria-checked="draft.direction === 'forward'"
+          :class="{ on: draft.direction === 'forward' }"
+          @click="choose(draft.kind, 'forward')"
+        >
+          Forward<kbd>F</kbd>
+        </button>
+        <button
+          type="button"
+          role="radio"
+          :aria-checked="draft.direction === 'reverse'"
+          :class="{ on: draft.direction === 'reverse' }"
+          @click="choose(draft.kind, 'reverse')"
+        >
+          Reverse<kbd>R</kbd>
+        </button>
       </div>
     </div>
     <p v-if="draft.kind === 'trial'" class="quiet">The complaint as a trial: {{ trial }}</p>
-    <p v-else-if="draft.kind === 'dead'" class="quiet">Nothing moves. The voltage tried, if it was read; Enter keeps it.</p>
+    <p v-else-if="draft.kind === 'dead'" class="quiet">
+      Nothing moves. The voltage tried, if it was read; Enter keeps it.
+    </p>
     <div class="boxes">
-      <label v-for="(entry, index) in boxes" :key="`${draft.kind}-${entry.name}`" class="box" :class="{ wrong: messageOf(entry.name) }">
+      <label
+        v-for="(entry, index) in boxes"
+        :key="`${draft.kind}-${entry.name}`"
+        class="box"
+        :class="{ wrong: messageOf(entry.name) }"
+      >
         <span class="label">{{ entry.label }}</span>
-        <span class="entry"><input v-model="draft.typed[entry.name]" :inputmode="entry.kind === 'count' ? 'numeric' : 'decimal'" autocomplete="off" spellcheck="false" enterkeyhint="next" :aria-label="`${entry.label} in ${entry.unit}`" :aria-invalid="messageOf(entry.name) ? true : undefined" :aria-describedby="messageOf(entry.name) ? 'pad-message' : undefined" @keydown="onKey($event, index)"><span class="unit">{{ entry.unit }}</span></span>
+        <span class="entry"
+          ><input
+            v-model="draft.typed[entry.name]"
+            :inputmode="entry.kind === 'count' ? 'numeric' : 'decimal'"
+            autocomplete="off"
+            spellcheck="false"
+            enterkeyhint="next"
+            :aria-label="`${entry.label} in ${entry.unit}`"
+            :aria-invalid="messageOf(entry.name) ? true : undefined"
+            :aria-describedby="messageOf(entry.name) ? 'pad-message' : undefined"
+            @keydown="onKey($event, index)"
+          /><span class="unit">{{ entry.unit }}</span></span
+        >
       </label>
       <v-btn type="submit" color="primary" class="enter">{{ corrected ? 'Correct' : 'Enter' }} <kbd>↵</kbd></v-btn>
     </div>
     <div class="foot">
-      <p id="pad-message" class="message" :class="message ? 'sign sign--fault' : ''" aria-live="polite">{{ message }}</p>
-      <label v-if="draft.kind === 'running'" class="speed quiet">Speed by <select v-model="draft.speedBy"><option value="none">none</option><option value="rotation">motor rpm</option><option value="timed">timed distance</option></select></label>
+      <p id="pad-message" class="message" :class="message ? 'sign sign--fault' : ''" aria-live="polite">
+        {{ message }}
+      </p>
+      <label v-if="draft.kind === 'running'" class="speed quiet"
+        >Speed by
+        <select v-model="draft.speedBy">
+          <option value="none">none</option>
+          <option value="rotation">motor rpm</option>
+          <option value="timed">timed distance</option>
+        </select></label
+      >
       <button v-if="corrected" type="button" class="leave" @click="emit('leave')">Leave the line as it is</button>
     </div>
   </form>
 </template>
 
 <style scoped>
-.pad { display: grid; grid-template-columns: minmax(0, 1fr); gap: 8px; padding-bottom: 6px; }
-.correcting { border-left: 4px solid var(--brass); padding-left: 12px; }
-.kinds { display: flex; gap: 8px 16px; flex-wrap: wrap; }
-.choice { display: flex; flex-wrap: wrap; row-gap: 4px; }
-.choice button { border: 1px solid var(--rule); margin-left: -1px; padding: 0 10px; min-height: var(--target); font-weight: 550; display: inline-flex; gap: 7px; align-items: center; color: var(--soft); font-size: 0.94rem; }
-.choice button.on { background: var(--sheet); color: var(--ink); font-weight: 650; box-shadow: inset 0 -3px 0 var(--brass); }
-.boxes { display: flex; gap: 12px; align-items: end; flex-wrap: wrap; }
-.box { display: grid; flex: 1 1 104px; min-width: 0; max-width: 190px; }
-.entry { display: flex; align-items: baseline; border-bottom: 2px solid var(--steel); background: var(--sheet); padding: 2px 8px; }
-.box:focus-within .entry { border-bottom-color: var(--brass); }
-.box.wrong .entry { border-bottom-color: var(--red); }
-.entry input { font: 600 32px/1.3 var(--mono); font-variant-numeric: tabular-nums; color: var(--ink); width: 100%; min-width: 0; outline: none; border: 0; background: none; padding: 0; }
-.unit { color: var(--soft); font-weight: 550; padding-left: 4px; }
-.enter { height: 54px !important; }
-.message { flex: 1; font-size: 0.94rem; line-height: 1.3; }
-.foot { display: flex; gap: 16px; align-items: center; justify-content: space-between; min-height: 40px; }
-.speed select { font: inherit; color: var(--ink); background: var(--sheet); border: 0; border-bottom: 1px solid var(--steel); border-radius: 0; min-height: 36px; padding: 0 6px; }
-.speed { flex: none; }
-@media (max-width: 600px) { .choice kbd, .enter kbd { display: none; } .choice button { flex: 1; justify-content: center; } }
-.leave { color: var(--soft); font-weight: 550; min-height: var(--target); }
+.pad {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  padding-bottom: 6px;
+}
+.correcting {
+  border-left: 4px solid var(--brass);
+  padding-left: 12px;
+}
+.kinds {
+  display: flex;
+  gap: 8px 16px;
+  flex-wrap: wrap;
+}
+.choice {
+  display: flex;
+  flex-wrap: wrap;
+  row-gap: 4px;
+}
+.choice button {
+  border: 1px solid var(--rule);
+  margin-left: -1px;
+  padding: 0 10px;
+  min-height: var(--target);
+  font-weight: 550;
+  display: inline-flex;
+  gap: 7px;
+  align-items: center;
+  color: var(--soft);
+  font-size: 0.94rem;
+}
+.choice button.on {
+  background: var(--sheet);
+  color: var(--ink);
+  font-weight: 650;
+  box-shadow: inset 0 -3px 0 var(--brass);
+}
+.boxes {
+  display: flex;
+  gap: 12px;
+  align-items: end;
+  flex-wrap: wrap;
+}
+.box {
+  display: grid;
+  flex: 1 1 104px;
+  min-width: 0;
+  max-width: 190px;
+}
+.entry {
+  display: flex;
+  align-items: baseline;
+  border-bottom: 2px solid var(--steel);
+  background: var(--sheet);
+  padding: 2px 8px;
+}
+.box:focus-within .entry {
+  border-bottom-color: var(--brass);
+}
+.box.wrong .entry {
+  border-bottom-color: var(--red);
+}
+.entry input {
+  font: 600 32px/1.3 var(--mono);
+  font-variant-numeric: tabular-nums;
+  color: var(--ink);
+  width: 100%;
+  min-width: 0;
+  outline: none;
+  border: 0;
+  background: none;
+  padding: 0;
+}
+.unit {
+  color: var(--soft);
+  font-weight: 550;
+  padding-left: 4px;
+}
+.enter {
+  height: 54px !important;
+}
+.message {
+  flex: 1;
+  font-size: 0.94rem;
+  line-height: 1.3;
+}
+.foot {
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 40px;
+}
+.speed select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 0;
+  border-bottom: 1px solid var(--steel);
+  border-radius: 0;
+  min-height: 36px;
+  padding: 0 6px;
+}
+.speed {
+  flex: none;
+}
+@media (max-width: 600px) {
+  .choice kbd,
+  .enter kbd {
+    display: none;
+  }
+  .choice button {
+    flex: 1;
+    justify-content: center;
+  }
+}
+.leave {
+  color: var(--soft);
+  font-weight: 550;
+  min-height: var(--target);
+}
 </style>

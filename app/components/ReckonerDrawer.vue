@@ -32,14 +32,31 @@ const result = computed(() => {
 <template>
   <v-navigation-drawer v-model="opened" location="right" temporary width="360" class="drawer">
     <section v-if="opened" class="inside" aria-label="Reckoner">
-      <div class="head"><h2>Scale speed</h2><button type="button" class="close" aria-label="Close the reckoner" @click="opened = false">Close <kbd>K</kbd></button></div>
-      <v-select v-model="scaleId" :items="scales.map((scale) => ({ value: scale.id, title: scale.name }))" label="Scale" />
+      <div class="head">
+        <h2>Scale speed</h2>
+        <button type="button" class="close" aria-label="Close the reckoner" @click="opened = false">
+          Close <kbd>K</kbd>
+        </button>
+      </div>
+      <v-select
+        v-model="scaleId"
+        :items="scales.map((scale) => ({ value: scale.id, title: scale.name }))"
+        label="Scale"
+      />
       <v-text-field v-model="distance" label="Distance (mm, cm, m, in)" :error-messages="errorOf('length', distance)" />
-      <v-text-field v-model="duration" label="Time (s)" inputmode="decimal" :error-messages="errorOf('duration', duration)" />
+      <v-text-field
+        v-model="duration"
+        label="Time (s)"
+        inputmode="decimal"
+        :error-messages="errorOf('duration', duration)"
+      />
       <dl v-if="result" aria-live="polite">
-        <dt class="label">Full size</dt><dd class="numeral">{{ result.kilometres }}</dd>
-        <dt class="label">or</dt><dd class="figure">{{ result.miles }}</dd>
-        <dt class="label">The model itself</dt><dd class="figure">{{ result.model }}</dd>
+        <dt class="label">Full size</dt>
+        <dd class="numeral">{{ result.kilometres }}</dd>
+        <dt class="label">or</dt>
+        <dd class="figure">{{ result.miles }}</dd>
+        <dt class="label">The model itself</dt>
+        <dd class="figure">{{ result.model }}</dd>
       </dl>
       <p v-else class="quiet">Type the time over the distance; the ± is the thumb on the stopwatch.</p>
     </section>
@@ -47,10 +64,32 @@ const result = computed(() => {
 </template>
 
 <style scoped>
-.inside { padding: 16px 20px; display: grid; gap: 10px; }
-.head { display: flex; justify-content: space-between; align-items: center; }
-.close { min-height: var(--target); color: var(--soft); font-weight: 550; }
-dl { margin: 12px 0 0; } dd { margin: 0 0 10px; }
-.numeral { font-size: 26px; }
-.drawer { background: var(--sheet) !important; color: var(--ink); }
+.inside {
+  padding: 16px 20px;
+  display: grid;
+  gap: 10px;
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+}
+.close {
+  min-height: var(--target);
+  color: var(--soft);
+  font-weight: 550;
+}
+dl {
+  margin: 12px 0 0;
+}
+dd {
+  margin: 0 0 10px;
+}
+.numeral {
+  font-size: 26px;
+}
+.drawer {
+  background: var(--sheet) !important;
+  color: var(--ink);
+}
 </style>

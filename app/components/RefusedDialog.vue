@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showMoment } from '~~/work/describe-due'
 import type { QueuedEntry } from '~/stores/outbox-storage'
 
 /** What the server would not take: why, what it said, and back into its form. */
@@ -7,12 +8,18 @@ const outbox = useOutbox()
 const router = useRouter()
 
 function wordsOf(entry: QueuedEntry): string {
-  if (entry.kind === 'photograph') return `${entry.caption || 'Photograph'}, ${(entry.bytes.size / 1024 / 1024).toFixed(1)} MB`
+  if (entry.kind === 'photograph')
+    return `${entry.caption || 'Photograph'}, ${(entry.bytes.size / 1024 / 1024).toFixed(1)} MB`
   const fields = (entry.payload.fields ?? {}) as Record<string, unknown>
   if (entry.name === 'reading.add') {
-    return Object.entries(fields.quantities as Record<string, { typed: string }>).map(([name, quantity]) => `${name} ${quantity.typed}`).join(', ')
+    return Object.entries(fields.quantities as Record<string, { typed: string }>)
+      .map(([name, quantity]) => `${name} ${quantity.typed}`)
+      .join(', ')
   }
-  return Object.values(fields).filter((value) => typeof value === 'string' && value !== '').slice(0, 3).join(' · ')
+  return Object.values(fields)
+    .filter((value) => typeof value === 'string' && value !== '')
+    .slice(0, 3)
+    .join(' · ')
 }
 
 /** Only what has a form of its own can go back into it. */
@@ -32,15 +39,23 @@ async function putBack(entry: QueuedEntry): Promise<void> {
   const form = formOf(entry)
   if (!form || entry.kind !== 'command') return
   const fields = entry.payload.fields as Record<string, unknown>
-  keepDraft(form.draft, entry.name === 'note.add' ? { text: fields.text, minutes: fields.minutes ? String(fields.minutes) : '', supersedesId: fields.supersedesId } : fields)
+  keepDraft(
+    form.draft,
+    entry.name === 'note.add'
+      ? { text: fields.text, minutes: fields.minutes ? String(fields.minutes) : '', supersedesId: fields.supersedesId }
+      : fields,
+  )
   await outbox.discard(entry.sequence)
   opened.value = false
   await router.push(form.path)
 }
 
-watch(() => outbox.refused.length, (count) => {
-  if (count === 0) opened.value = false
-})
+watch(
+  () => outbox.refused.length,
+  (count) => {
+    if (count === 0) opened.value = false
+  },
+)
 </script>
 
 <template>
@@ -50,11 +65,15 @@ watch(() => outbox.refused.length, (count) => {
         <ul class="ruled-list">
           <li v-for="entry in outbox.refused" :key="entry.sequence">
             <div class="label">{{ entry.label }}, written {{ showMoment(entry.capturedAt) }}</div>
-            <div><strong>{{ wordsOf(entry) }}</strong></div>
+            <div>
+              <strong>{{ wordsOf(entry) }}</strong>
+            </div>
             <div class="sign sign--fault reason">{{ entry.problem?.detail }}</div>
             <div class="choices">
               <v-btn v-if="formOf(entry)" color="primary" @click="putBack(entry)">Put it back in its form</v-btn>
-              <v-btn v-if="(entry.problem?.status ?? 0) >= 500" color="primary" @click="outbox.tryAgain(entry)">Try again</v-btn>
+              <v-btn v-if="(entry.problem?.status ?? 0) >= 500" color="primary" @click="outbox.tryAgain(entry)"
+                >Try again</v-btn
+              >
               <v-btn variant="outlined" @click="outbox.discard(entry.sequence)">Throw it away</v-btn>
             </div>
           </li>
@@ -66,6 +85,12 @@ watch(() => outbox.refused.length, (count) => {
 </template>
 
 <style scoped>
-.reason { margin: 6px 0 8px; }
-.choices { display: flex; gap: 10px; flex-wrap: wrap; }
+.reason {
+  margin: 6px 0 8px;
+}
+.choices {
+  display: flex;
+  gap: 10px;
+  flex-wrap: wrap;
+}
 </style>

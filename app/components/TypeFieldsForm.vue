@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { gauges, scales } from '~~/core/measure/scales'
-import type { EngineTypeFields } from '~~/shared/messages/book-entries'
-import { constructions, motorKinds, powers } from '~~/shared/vocabulary'
+import type { EngineTypeFields } from '~~/messages/book-entries'
+import { constructions, motorKinds, powers } from '~~/messages/vocabulary'
 
 /** A type of engine: what all its examples have in common. Gauge and scale are asked apart. */
 const fields = defineModel<EngineTypeFields>({ required: true })
 defineProps<{ problems?: Readonly<Record<string, string>> }>()
-const items = (values: Readonly<Record<string, string>>) => Object.entries(values).map(([value, title]) => ({ value, title }))
+const items = (values: Readonly<Record<string, string>>) =>
+  Object.entries(values).map(([value, title]) => ({ value, title }))
 
 function setNumber(name: 'gearRatio' | 'wheelDiameterMm' | 'poles' | 'nominalVolts', text: string): void {
   const value = Number(text.replace(',', '.'))
@@ -25,16 +26,59 @@ function setNumber(name: 'gearRatio' | 'wheelDiameterMm' | 'poles' | 'nominalVol
     <v-text-field v-model="fields.name" label="Type" :error-messages="problems?.name" />
     <v-text-field v-model="fields.variantMarks" label="Marks of the variant" />
     <v-text-field v-model="fields.yearsMade" label="Years made" />
-    <v-select v-model="fields.gaugeMm" :items="[{ value: null, title: 'Not known' }, ...gauges.map((gauge) => ({ value: gauge.millimetres, title: gauge.name }))]" label="Gauge, between the rails" />
-    <v-select v-model="fields.scaleId" :items="[{ value: null, title: 'Not known' }, ...scales.map((scale) => ({ value: scale.id, title: scale.name }))]" label="Scale, size of the model" />
+    <v-select
+      v-model="fields.gaugeMm"
+      :items="[
+        { value: null, title: 'Not known' },
+        ...gauges.map((gauge) => ({ value: gauge.millimetres, title: gauge.name })),
+      ]"
+      label="Gauge, between the rails"
+    />
+    <v-select
+      v-model="fields.scaleId"
+      :items="[{ value: null, title: 'Not known' }, ...scales.map((scale) => ({ value: scale.id, title: scale.name }))]"
+      label="Scale, size of the model"
+    />
     <v-select v-model="fields.power" :items="items(powers)" label="Power" />
-    <v-text-field :model-value="String(fields.nominalVolts)" label="Made for (V)" inputmode="decimal" @change="setNumber('nominalVolts', ($event.target as HTMLInputElement).value)" />
+    <v-text-field
+      :model-value="String(fields.nominalVolts)"
+      label="Made for (V)"
+      inputmode="decimal"
+      @change="setNumber('nominalVolts', ($event.target as HTMLInputElement).value)"
+    />
     <v-select v-model="fields.construction" :items="items(constructions)" label="Construction" class="wide" />
     <v-select v-model="fields.motorKind" :items="items(motorKinds)" label="Motor" />
-    <v-text-field :model-value="fields.poles?.toString() ?? ''" label="Poles" inputmode="numeric" @change="setNumber('poles', ($event.target as HTMLInputElement).value)" />
-    <v-text-field :model-value="fields.gearRatio?.toString() ?? ''" label="Motor turns per wheel turn" inputmode="decimal" @change="setNumber('gearRatio', ($event.target as HTMLInputElement).value)" />
-    <v-text-field :model-value="fields.wheelDiameterMm?.toString() ?? ''" label="Driven wheel diameter (mm)" inputmode="decimal" @change="setNumber('wheelDiameterMm', ($event.target as HTMLInputElement).value)" />
-    <v-text-field v-model="fields.pickupLayout" label="Pickup layout" class="wide" placeholder="Locomotive collects right, tender left; wipers on wheel backs" />
-    <v-textarea v-model="fields.notes" label="To be noted of every one, a line each" rows="2" auto-grow class="wide" :error-messages="problems?.notes" />
+    <v-text-field
+      :model-value="fields.poles?.toString() ?? ''"
+      label="Poles"
+      inputmode="numeric"
+      @change="setNumber('poles', ($event.target as HTMLInputElement).value)"
+    />
+    <v-text-field
+      :model-value="fields.gearRatio?.toString() ?? ''"
+      label="Motor turns per wheel turn"
+      inputmode="decimal"
+      @change="setNumber('gearRatio', ($event.target as HTMLInputElement).value)"
+    />
+    <v-text-field
+      :model-value="fields.wheelDiameterMm?.toString() ?? ''"
+      label="Driven wheel diameter (mm)"
+      inputmode="decimal"
+      @change="setNumber('wheelDiameterMm', ($event.target as HTMLInputElement).value)"
+    />
+    <v-text-field
+      v-model="fields.pickupLayout"
+      label="Pickup layout"
+      class="wide"
+      placeholder="Locomotive collects right, tender left; wipers on wheel backs"
+    />
+    <v-textarea
+      v-model="fields.notes"
+      label="To be noted of every one, a line each"
+      rows="2"
+      auto-grow
+      class="wide"
+      :error-messages="problems?.notes"
+    />
   </div>
 </template>

@@ -64,7 +64,8 @@ function startListening(): void {
 function onKey(event: KeyboardEvent): void {
   if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || event.isComposing) return
   const target = event.target as HTMLElement | null
-  const typing = target?.closest('input, textarea, select, [contenteditable="true"], [role="combobox"], [role="listbox"]') !== null
+  const typing =
+    target?.closest('input, textarea, select, [contenteditable="true"], [role="combobox"], [role="listbox"]') !== null
   const dialogOpen = document.querySelector('.v-overlay--active.v-dialog') !== null
   if (dialogOpen) return
   const next = nextActions.value.at(-1)?.action
@@ -74,7 +75,8 @@ function onKey(event: KeyboardEvent): void {
     return next.run()
   }
   if (typing) return
-  const pressesSomething = target?.closest('button, a, summary, [role="button"], [role="radio"], [role="checkbox"]') !== null
+  const pressesSomething =
+    target?.closest('button, a, summary, [role="button"], [role="radio"], [role="checkbox"]') !== null
   if (event.key === ' ' && next && !pressesSomething) {
     event.preventDefault()
     return next.run()

@@ -1,5 +1,6 @@
-import type { BenchMessage, BenchRow, LiveBenchState, LiveReading } from '~~/shared/live-bench'
-import { READINGS_PER_SECOND, RING_SECONDS } from '~~/shared/live-bench'
+import { problemSentence } from '~/stores/problem-sentence'
+import type { BenchMessage, BenchRow, LiveBenchState, LiveReading } from '~~/messages/live-bench'
+import { READINGS_PER_SECOND, RING_SECONDS } from '~~/messages/live-bench'
 
 /** The last minute of one supply, outside Vue: it changes twenty times a second, and only the drawing looks at it. */
 export type ReadingRing = LiveReading[]
@@ -18,9 +19,10 @@ export function useBenchStream() {
   }
   function hear(message: BenchMessage): void {
     if (message.kind === 'state') return put(message.state)
-    const ring = message.fresh ? [] : rings.get(message.instrumentId) ?? []
+    const ring = message.fresh ? [] : (rings.get(message.instrumentId) ?? [])
     ring.push(...message.readings)
-    if (ring.length > RING_SECONDS * READINGS_PER_SECOND) ring.splice(0, ring.length - RING_SECONDS * READINGS_PER_SECOND)
+    if (ring.length > RING_SECONDS * READINGS_PER_SECOND)
+      ring.splice(0, ring.length - RING_SECONDS * READINGS_PER_SECOND)
     rings.set(message.instrumentId, ring)
   }
   async function load(): Promise<void> {
@@ -41,14 +43,19 @@ export function useBenchStream() {
       cut.value = false
     }
     stream.onmessage = (message) => hear(JSON.parse(message.data as string) as BenchMessage)
-    stream.onerror = () => { cut.value = true }
+    stream.onerror = () => {
+      cut.value = true
+    }
   })
   onBeforeUnmount(() => stream?.close())
 
   async function post<T>(instrumentId: string, what: string, body: object = {}): Promise<T | null> {
     failure.value = ''
     try {
-      const answer = await $fetch<T & { state?: LiveBenchState }>(`/api/benches/${instrumentId}/${what}`, { method: 'POST', body })
+      const answer = await $fetch<T & { state?: LiveBenchState }>(`/api/benches/${instrumentId}/${what}`, {
+        method: 'POST',
+        body,
+      })
       if (answer.state) put(answer.state)
       return answer
     } catch (error) {

@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import type { SearchReport } from '~~/core/diagnosis/search-report'
-import type { SearchQuestion } from '~~/shared/search-question'
+import type { SearchQuestion } from '~~/work/search-question'
 import type { DiagnosisJudge } from '~/workers/diagnosis.worker'
 
 /** Asks the worker whenever the question changes; an answer to an older question is dropped. */
@@ -12,26 +12,34 @@ export function useDiagnosis(question: () => SearchQuestion | null) {
   let judge: Remote<DiagnosisJudge> | null = null
   let asked = 0
 
-  watch(() => JSON.stringify(question()), async () => {
-    const now = question()
-    if (!now || import.meta.server) return
-    const mine = ++asked
-    judge ??= start()
-    progress.value = 0
-    try {
-      const plain = JSON.parse(JSON.stringify(now)) as SearchQuestion
-      const answer = await judge.report(plain, proxy((share: number) => {
-        if (mine === asked) progress.value = share
-      }))
-      if (mine !== asked) return
-      report.value = answer
-      failure.value = ''
-    } catch (error) {
-      if (mine === asked) failure.value = error instanceof Error ? error.message : 'The judgement could not be worked out.'
-    } finally {
-      if (mine === asked) progress.value = null
-    }
-  }, { immediate: true })
+  watch(
+    () => JSON.stringify(question()),
+    async () => {
+      const now = question()
+      if (!now || import.meta.server) return
+      const mine = ++asked
+      judge ??= start()
+      progress.value = 0
+      try {
+        const plain = JSON.parse(JSON.stringify(now)) as SearchQuestion
+        const answer = await judge.report(
+          plain,
+          proxy((share: number) => {
+            if (mine === asked) progress.value = share
+          }),
+        )
+        if (mine !== asked) return
+        report.value = answer
+        failure.value = ''
+      } catch (error) {
+        if (mine === asked)
+          failure.value = error instanceof Error ? error.message : 'The judgement could not be worked out.'
+      } finally {
+        if (mine === asked) progress.value = null
+      }
+    },
+    { immediate: true },
+  )
 
   function start(): Remote<DiagnosisJudge> {
     worker = new Worker(new URL('../workers/diagnosis.worker.ts', import.meta.url), { type: 'module' })

@@ -1,7 +1,10 @@
 import type { Difference } from '~~/core/engine/difference-schema'
 
 /** One list of differences with its undo and redo: every step is written to the book at once, and can be taken back. */
-export function useDifferenceHistory(current: () => readonly Difference[], write: (next: readonly Difference[]) => Promise<void>) {
+export function useDifferenceHistory(
+  current: () => readonly Difference[],
+  write: (next: readonly Difference[]) => Promise<void>,
+) {
   const past = shallowRef<ReadonlyArray<readonly Difference[]>>([])
   const future = shallowRef<ReadonlyArray<readonly Difference[]>>([])
 
@@ -22,7 +25,8 @@ export function useDifferenceHistory(current: () => readonly Difference[], write
     future.value = []
   }
   return {
-    change, forget,
+    change,
+    forget,
     undo: () => step(past, future),
     redo: () => step(future, past),
     mayUndo: computed(() => past.value.length > 0),

@@ -1,3 +1,4 @@
+import { plainCopy } from '~/forms/plain-copy'
 /**
  * What is being typed, kept in this browser at every keystroke until it is sent. A closed tab or an empty
  * battery loses nothing. `handOver` passes it on and frees the form at once for the next entry; `clear` throws it
@@ -17,16 +18,20 @@ export function useDraft<T extends object>(key: string, initial: () => T) {
       // Something left the form but never arrived in the queue: the page died in between.
       const kept = localStorage.getItem(storageKey) ?? localStorage.getItem(leavingKey)
       localStorage.removeItem(leavingKey)
-      return kept ? { ...initial(), ...JSON.parse(kept) as T } : initial()
+      return kept ? { ...initial(), ...(JSON.parse(kept) as T) } : initial()
     } catch {
       return initial()
     }
   }
 
-  const stop = watch(draft, (value) => {
-    if (JSON.stringify(value) === JSON.stringify(initial())) localStorage.removeItem(storageKey)
-    else remember(storageKey, JSON.stringify(value))
-  }, { deep: true, flush: 'sync' })
+  const stop = watch(
+    draft,
+    (value) => {
+      if (JSON.stringify(value) === JSON.stringify(initial())) localStorage.removeItem(storageKey)
+      else remember(storageKey, JSON.stringify(value))
+    },
+    { deep: true, flush: 'sync' },
+  )
   onScopeDispose(stop)
 
   const touched = computed(() => JSON.stringify(draft.value) !== JSON.stringify(initial()))

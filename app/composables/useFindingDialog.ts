@@ -1,4 +1,4 @@
-import type { FindingRow } from '~~/shared/book'
+import type { FindingRow } from '~~/messages/book'
 
 const opened = ref(false)
 const edited = shallowRef<FindingRow | null>(null)

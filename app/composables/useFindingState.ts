@@ -1,13 +1,19 @@
-import type { FindingRow, JobBook } from '~~/shared/book'
-import type { FindingState } from '~~/shared/vocabulary'
+import type { FindingRow, JobBook } from '~~/messages/book'
+import type { FindingState } from '~~/messages/vocabulary'
 
 /** One tap moves a finding along its life; the rest of it stays as written. */
 export function useFindingState(book: ComputedRef<JobBook>) {
   const outbox = useOutbox()
   async function setState(finding: FindingRow, state: FindingState, remedy = finding.remedy): Promise<void> {
     const jobId = book.value.job.id
-    const base = { what: finding.what, place: finding.place, state: finding.state, origin: finding.origin, remedy: finding.remedy }
-    await outbox.send('finding.save', { id: finding.id, jobId, fields: { ...base, state, remedy } }, { lane: jobId, subject: `finding:${finding.id}`, label: 'finding', expectedVersion: finding.version, base })
+    const base = {
+      what: finding.what,
+      place: finding.place,
+      state: finding.state,
+      origin: finding.origin,
+      remedy: finding.remedy,
+    }
+    await outbox.send('finding.save', { id: finding.id, jobId, fields: { ...base, state, remedy } }, finding)
   }
   return { setState }
 }

@@ -1,8 +1,8 @@
-import { cutText } from '~~/shared/cut-text'
+import { cutText } from '~~/messages/cut-text'
 import { v7 as newId } from 'uuid'
 import type { SearchReport, SuspectReport } from '~~/core/diagnosis/search-report'
-import type { JobBook } from '~~/shared/book'
-import type { SearchEntry } from '~~/shared/messages/search-entries'
+import type { JobBook } from '~~/messages/book'
+import type { SearchEntry } from '~~/messages/search-entries'
 
 type Believed = Extract<SearchEntry, { kind: 'outcome' }>['believed']
 
@@ -10,41 +10,80 @@ type Believed = Extract<SearchEntry, { kind: 'outcome' }>['believed']
 export function useSearchSteps(book: ComputedRef<JobBook>, report: Ref<SearchReport | null>) {
   const outbox = useOutbox()
 
-  const believed = (): Believed => (report.value?.suspects ?? []).slice(0, 3).map(({ id, words, chance }) => ({ suspect: id, words, chance }))
+  const believed = (): Believed =>
+    (report.value?.suspects ?? []).slice(0, 3).map(({ id, words, chance }) => ({ suspect: id, words, chance }))
 
   function add(entry: SearchEntry): Promise<void> {
     const { id: jobId } = book.value.job
     const id = newId()
-    return outbox.send('search.add', { id, jobId, entry }, { lane: jobId, subject: `search:${id}`, label: 'step of the search' })
+    return outbox.send('search.add', { id, jobId, entry })
   }
 
-  function noteOutcome(test: { id: string; words: string; why: string }, outcome: { id: string; words: string }, off: readonly string[]): Promise<void> {
-    return add({ kind: 'outcome', test: test.id, outcome: outcome.id, words: `${test.words}: ${outcome.words.toLowerCase()}`.slice(0, 300), why: test.why.slice(0, 600), off: [...off], believed: believed() })
+  function noteOutcome(
+    test: { id: string; words: string; why: string },
+    outcome: { id: string; words: string },
+    off: readonly string[],
+  ): Promise<void> {
+    return add({
+      kind: 'outcome',
+      test: test.id,
+      outcome: outcome.id,
+      words: `${test.words}: ${outcome.words.toLowerCase()}`.slice(0, 300),
+      why: test.why.slice(0, 600),
+      off: [...off],
+      believed: believed(),
+    })
   }
 
   /** A suspect that was seen becomes a finding of the ledger, with where it comes from. */
   async function confirm(suspect: SuspectReport): Promise<void> {
     const { id: jobId } = book.value.job
     const findingId = newId()
-    const born = suspect.area === 'assembly' ? 'here' as const : 'inside' as const
-    await outbox.send('finding.save', { id: findingId, jobId, fields: { what: sentence(suspect.words), place: '', state: 'confirmed', origin: born, remedy: suspect.remedy.words } }, { lane: jobId, subject: `finding:${findingId}`, label: 'finding' })
+    const born = suspect.area === 'assembly' ? ('here' as const) : ('inside' as const)
+    await outbox.send('finding.save', {
+      id: findingId,
+      jobId,
+      fields: {
+        what: sentence(suspect.words),
+        place: '',
+        state: 'confirmed',
+        origin: born,
+        remedy: suspect.remedy.words,
+      },
+    })
     await add({ kind: 'confirmed', suspect: suspect.id, words: suspect.words, findingId, believed: believed() })
   }
 
   async function mend(suspect: SuspectReport): Promise<void> {
     const { id: jobId } = book.value.job
-    const confirmed = book.value.search.findLast((row) => row.entry.kind === 'confirmed' && row.entry.suspect === suspect.id)
+    const confirmed = book.value.search.findLast(
+      (row) => row.entry.kind === 'confirmed' && row.entry.suspect === suspect.id,
+    )
     const findingId = confirmed?.entry.kind === 'confirmed' ? confirmed.entry.findingId : null
     const finding = book.value.findings.find((row) => row.id === findingId)
     if (finding && finding.state !== 'mended') {
-      const base = { what: finding.what, place: finding.place, state: finding.state, origin: finding.origin, remedy: finding.remedy }
-      await outbox.send('finding.save', { id: finding.id, jobId, fields: { ...base, state: 'mended' } }, { lane: jobId, subject: `finding:${finding.id}`, label: 'finding', expectedVersion: finding.version, base })
+      const base = {
+        what: finding.what,
+        place: finding.place,
+        state: finding.state,
+        origin: finding.origin,
+        remedy: finding.remedy,
+      }
+      await outbox.send('finding.save', { id: finding.id, jobId, fields: { ...base, state: 'mended' } }, finding)
     }
-    await add({ kind: 'repaired', suspect: suspect.id, words: cutText(`${suspect.remedy.words}: ${suspect.words}`, 300), findingId: finding ? finding.id : null, believed: believed() })
+    await add({
+      kind: 'repaired',
+      suspect: suspect.id,
+      words: cutText(`${suspect.remedy.words}: ${suspect.words}`, 300),
+      findingId: finding ? finding.id : null,
+      believed: believed(),
+    })
   }
 
-  const ruleOut = (suspect: SuspectReport): Promise<void> => add({ kind: 'ruled-out', suspect: suspect.id, words: suspect.words, believed: believed() })
-  const couldNot = (test: { id: string; words: string }): Promise<void> => add({ kind: 'could-not', test: test.id, words: test.words })
+  const ruleOut = (suspect: SuspectReport): Promise<void> =>
+    add({ kind: 'ruled-out', suspect: suspect.id, words: suspect.words, believed: believed() })
+  const couldNot = (test: { id: string; words: string }): Promise<void> =>
+    add({ kind: 'could-not', test: test.id, words: test.words })
   const strike = (entryId: string, words: string): Promise<void> => add({ kind: 'struck', entryId, words })
   return { add, noteOutcome, confirm, mend, ruleOut, couldNot, strike }
 }

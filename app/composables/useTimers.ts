@@ -1,5 +1,9 @@
 /** A wait at the bench: glue, drying, a run-in. Kept on this device, rings on every screen until it is stopped. */
-export interface BenchTimer { id: string; label: string; endsAt: number }
+export interface BenchTimer {
+  id: string
+  label: string
+  endsAt: number
+}
 
 const STORAGE_KEY = 'echoppe.timers'
 const timers = ref<BenchTimer[]>(readTimers())
@@ -37,7 +41,8 @@ export function useTimers() {
     ringing,
     now,
     dialogOpen,
-    begin: (id: string, label: string, minutes: number) => keep([...timers.value, { id, label, endsAt: Date.now() + minutes * 60_000 }]),
+    begin: (id: string, label: string, minutes: number) =>
+      keep([...timers.value, { id, label, endsAt: Date.now() + minutes * 60_000 }]),
     stop: (id: string) => keep(timers.value.filter((timer) => timer.id !== id)),
   }
 }

@@ -12,7 +12,13 @@ describe.each(constructionPlans.map((plan) => [plan.id] as const))('the drive of
     for (const drawn of layout.rotors) {
       expect(drawn.x).toBeLessThan(layout.width)
       expect(drawn.y).toBeLessThan(layout.height)
-      for (const other of layout.rotors) if (other !== drawn) expect([drawn.rotor.id, other.rotor.id, Math.hypot(other.x - drawn.x, other.y - drawn.y) > 60]).toEqual([drawn.rotor.id, other.rotor.id, true])
+      for (const other of layout.rotors)
+        if (other !== drawn)
+          expect([drawn.rotor.id, other.rotor.id, Math.hypot(other.x - drawn.x, other.y - drawn.y) > 60]).toEqual([
+            drawn.rotor.id,
+            other.rotor.id,
+            true,
+          ])
     }
     const axles = layout.rotors.filter((drawn) => drawn.rotor.kind === 'axle')
     const place = (rotor: string): number => machine.wheelSets.find((wheelSet) => wheelSet.rotor === rotor)?.xMm ?? 0
@@ -24,6 +30,7 @@ describe.each(constructionPlans.map((plan) => [plan.id] as const))('the drive of
     const near = machine.links.filter((link) => link.kind !== 'muff' && !link.id.includes('.far.'))
     expect(layout.links.map((drawn) => drawn.link.id)).toEqual(near.map((link) => link.id))
     const gripped = machine.links.filter((link) => link.kind === 'muff').map((link) => link.from)
-    for (const drawn of layout.rotors) expect([drawn.rotor.id, drawn.split]).toEqual([drawn.rotor.id, gripped.includes(drawn.rotor.id)])
+    for (const drawn of layout.rotors)
+      expect([drawn.rotor.id, drawn.split]).toEqual([drawn.rotor.id, gripped.includes(drawn.rotor.id)])
   })
 })

@@ -26,14 +26,23 @@ const ROW = 84
  * The drive as a drawing: motor at the left, each part in the column of its distance from it, axles at the right from
  * front to back, those that rods couple in one column. Sizes follow the teeth and the wheels.
  */
-export function layOutDrive(description: EngineDescription, train: DriveTrain): { width: number; height: number; rotors: DrawnRotor[]; links: DrawnLink[] } {
+export function layOutDrive(
+  description: EngineDescription,
+  train: DriveTrain,
+): { width: number; height: number; rotors: DrawnRotor[]; links: DrawnLink[] } {
   const links = new Map(description.links.map((link) => [link.id, link]))
-  const depth = (rotor: string): number => (train.turning.get(rotor)?.path ?? []).filter((id) => links.get(id)?.kind !== 'rods').length
+  const depth = (rotor: string): number =>
+    (train.turning.get(rotor)?.path ?? []).filter((id) => links.get(id)?.kind !== 'rods').length
   // The far half of a split axle lies behind its own wheel: it is drawn with it.
   const farHalves = new Set(description.links.filter((link) => link.kind === 'muff').map((link) => link.to))
   const splitAxles = new Set(description.links.filter((link) => link.kind === 'muff').map((link) => link.from))
   const shown = description.rotors.filter((rotor) => train.turning.has(rotor.id) && !farHalves.has(rotor.id))
-  const position = new Map(description.wheelSets.map((wheelSet) => [wheelSet.rotor, wheelSet.xMm + description.units.findIndex((unit) => unit.id === wheelSet.unit) * 10_000]))
+  const position = new Map(
+    description.wheelSets.map((wheelSet) => [
+      wheelSet.rotor,
+      wheelSet.xMm + description.units.findIndex((unit) => unit.id === wheelSet.unit) * 10_000,
+    ]),
+  )
   const parentOf = (rotor: string): string | null => {
     const last = links.get(train.turning.get(rotor)?.path.at(-1) ?? '')
     return last ? (last.to === rotor ? last.from : last.to) : null
@@ -54,7 +63,8 @@ export function layOutDrive(description: EngineDescription, train: DriveTrain): 
     for (const other of [...coupled, ...(own ? further : [])].filter((entry) => !inFront(entry))) place(other)
     return row
   }
-  const leftmost = (rotor: Rotor): number => Math.min(position.get(rotor.id) ?? Number.POSITIVE_INFINITY, ...children(rotor.id).map(leftmost))
+  const leftmost = (rotor: Rotor): number =>
+    Math.min(position.get(rotor.id) ?? Number.POSITIVE_INFINITY, ...children(rotor.id).map(leftmost))
   for (const motor of description.motors) {
     const rotor = shown.find((entry) => entry.id === motor.rotor)
     if (rotor && !places.has(rotor.id)) place(rotor)
@@ -69,8 +79,22 @@ export function layOutDrive(description: EngineDescription, train: DriveTrain): 
   return {
     width: 62 + deepest * COLUMN + 190,
     height: 34 + Math.max(1, next) * ROW,
-    rotors: shown.map((rotor) => ({ rotor, ...at(rotor.id), radius: radiusOf(description, rotor), turns: train.turning.get(rotor.id)?.turnsPerMotorTurn ?? 0, split: splitAxles.has(rotor.id) })),
-    links: description.links.filter((link) => train.turning.has(link.from) && train.turning.has(link.to) && !farHalves.has(link.from) && !farHalves.has(link.to)).map((link) => ({ link, x1: at(link.from).x, y1: at(link.from).y, x2: at(link.to).x, y2: at(link.to).y })),
+    rotors: shown.map((rotor) => ({
+      rotor,
+      ...at(rotor.id),
+      radius: radiusOf(description, rotor),
+      turns: train.turning.get(rotor.id)?.turnsPerMotorTurn ?? 0,
+      split: splitAxles.has(rotor.id),
+    })),
+    links: description.links
+      .filter(
+        (link) =>
+          train.turning.has(link.from) &&
+          train.turning.has(link.to) &&
+          !farHalves.has(link.from) &&
+          !farHalves.has(link.to),
+      )
+      .map((link) => ({ link, x1: at(link.from).x, y1: at(link.from).y, x2: at(link.to).x, y2: at(link.to).y })),
   }
 }
 
@@ -80,6 +104,12 @@ function radiusOf(description: EngineDescription, rotor: Rotor): number {
     const largest = Math.max(...description.wheelSets.map((wheelSet) => wheelSet.diameterMm))
     return 14 + 16 * (diameter / largest)
   }
-  const teeth = description.links.flatMap((link) => (link.to === rotor.id && link.teethTo !== null ? [link.teethTo] : link.from === rotor.id && link.teethFrom !== null && link.kind !== 'worm' ? [link.teethFrom] : []))
+  const teeth = description.links.flatMap((link) =>
+    link.to === rotor.id && link.teethTo !== null
+      ? [link.teethTo]
+      : link.from === rotor.id && link.teethFrom !== null && link.kind !== 'worm'
+        ? [link.teethFrom]
+        : [],
+  )
   return rotor.kind === 'armature' ? 26 : teeth.length > 0 ? Math.min(28, 8 + Math.sqrt(Math.max(...teeth)) * 2.6) : 12
 }

@@ -18,4 +18,11 @@ export const verdictSigns: Readonly<Record<CellVerdict, WheelSign>> = {
   idle: { path: 'M-5,0 L5,0', tone: 'ask' },
 }
 
-export const verdictWords: Readonly<Record<CellVerdict, string>> = { good: 'sound', high: 'poor contact', broken: 'open', short: 'bridged', uncertain: 'says nothing yet', idle: 'leads nowhere, as built' }
+export const verdictWords: Readonly<Record<CellVerdict, string>> = {
+  good: 'sound',
+  high: 'poor contact',
+  broken: 'open',
+  short: 'bridged',
+  uncertain: 'says nothing yet',
+  idle: 'leads nowhere, as built',
+}

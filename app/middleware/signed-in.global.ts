@@ -9,7 +9,8 @@ export default defineNuxtRouteMiddleware(async (to) => {
       return abortNavigation(createError({ statusCode: 503, message: 'The server cannot be reached at the moment.' }))
     }
   }
-  if (!session.person && to.path !== '/sign-in') return navigateTo({ path: '/sign-in', query: to.fullPath === '/' ? {} : { back: to.fullPath } })
+  if (!session.person && to.path !== '/sign-in')
+    return navigateTo({ path: '/sign-in', query: to.fullPath === '/' ? {} : { back: to.fullPath } })
   if (session.person && !session.ranOut && to.path === '/sign-in') return navigateTo('/')
   return undefined
 })

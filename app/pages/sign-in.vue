@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { problemSentence } from '~/stores/problem-sentence'
 const session = useSessionStore()
 const route = useRoute()
 const router = useRouter()
@@ -9,7 +10,10 @@ const busy = ref(false)
 const first = ref({ code: '', workshopName: '', name: '', signInName: '', password: '' })
 
 async function onward(): Promise<void> {
-  const back = typeof route.query.back === 'string' && route.query.back.startsWith('/') && !route.query.back.startsWith('//') ? route.query.back : '/'
+  const back =
+    typeof route.query.back === 'string' && route.query.back.startsWith('/') && !route.query.back.startsWith('//')
+      ? route.query.back
+      : '/'
   await router.push(back)
 }
 
@@ -27,16 +31,20 @@ async function attempt(work: () => Promise<void>): Promise<void> {
 }
 
 const signIn = () => attempt(() => session.signIn(name.value, password.value))
-const openWorkshop = () => attempt(async () => {
-  await $fetch('/api/first-owner', { method: 'POST', body: { ...first.value, signInName: first.value.signInName.trim().toLowerCase() } })
-  await session.load()
-})
+const openWorkshop = () =>
+  attempt(async () => {
+    await $fetch('/api/first-owner', {
+      method: 'POST',
+      body: { ...first.value, signInName: first.value.signInName.trim().toLowerCase() },
+    })
+    await session.load()
+  })
 </script>
 
 <template>
   <div class="door">
     <div class="plate">
-      <img src="/mark.svg" alt="" width="64" height="64">
+      <img src="/mark.svg" alt="" width="64" height="64" />
       <h1>Echoppe</h1>
       <p class="quiet">The bench companion and job book for electric model locomotives that have seen some years.</p>
     </div>
@@ -47,7 +55,13 @@ const openWorkshop = () => attempt(async () => {
       <v-text-field v-model="first.workshopName" label="Name of the workshop" required />
       <v-text-field v-model="first.name" label="Your name" required autocomplete="name" />
       <v-text-field v-model="first.signInName" label="Sign-in name (small letters)" required autocomplete="username" />
-      <v-text-field v-model="first.password" label="Password, twelve characters or more" type="password" required autocomplete="new-password" />
+      <v-text-field
+        v-model="first.password"
+        label="Password, twelve characters or more"
+        type="password"
+        required
+        autocomplete="new-password"
+      />
       <p v-if="failure" class="sign sign--fault" role="alert">{{ failure }}</p>
       <v-btn type="submit" color="primary" size="large" block :loading="busy">Open the workshop</v-btn>
     </form>
@@ -65,9 +79,46 @@ const openWorkshop = () => attempt(async () => {
 </template>
 
 <style scoped>
-.door { min-height: 100vh; display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); align-items: center; gap: 64px; max-width: 960px; margin: 0 auto; padding: 32px; }
-.plate { text-align: right; max-width: 24rem; justify-self: end; border-right: 1px solid var(--rule); padding: 40px 64px 40px 0; }
-.plate h1 { font-size: 2.6rem; margin: 12px 0 8px; }
-.form { display: grid; gap: 14px; max-width: 360px; width: 100%; }
-@media (max-width: 700px) { .door { grid-template-columns: 1fr; gap: 12px; align-content: center; } .plate { text-align: left; border: 0; padding: 0; } .plate h1 { font-size: 1.9rem; } }
+.door {
+  min-height: 100vh;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  align-items: center;
+  gap: 64px;
+  max-width: 960px;
+  margin: 0 auto;
+  padding: 32px;
+}
+.plate {
+  text-align: right;
+  max-width: 24rem;
+  justify-self: end;
+  border-right: 1px solid var(--rule);
+  padding: 40px 64px 40px 0;
+}
+.plate h1 {
+  font-size: 2.6rem;
+  margin: 12px 0 8px;
+}
+.form {
+  display: grid;
+  gap: 14px;
+  max-width: 360px;
+  width: 100%;
+}
+@media (max-width: 700px) {
+  .door {
+    grid-template-columns: 1fr;
+    gap: 12px;
+    align-content: center;
+  }
+  .plate {
+    text-align: left;
+    border: 0;
+    padding: 0;
+  }
+  .plate h1 {
+    font-size: 1.9rem;
+  }
+}
 </style>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { emptyOwner, emptyType, emptyEngine, emptyJob } from '~/forms/empty-entries'
+import { plainCopy } from '~/forms/plain-copy'
 import { v7 as newId } from 'uuid'
-import type { EngineFields, EngineTypeFields, JobFields, OwnerFields } from '~~/shared/messages/book-entries'
-import type { EngineTag, EngineTypeRow, OwnerRow } from '~~/shared/book'
+import type { EngineFields, EngineTypeFields, JobFields, OwnerFields } from '~~/messages/book-entries'
+import type { EngineTag, EngineTypeRow, OwnerRow } from '~~/messages/book'
 
 /** Owner and engine found or made, and what is wrong, in one flow. Kept as it is typed; one write at the end. */
 const router = useRouter()
@@ -19,20 +21,45 @@ interface TakeInDraft {
   newEngine: Omit<EngineFields, 'ownerId' | 'typeId'> | null
   job: JobFields
 }
-const { draft, touched, clear, handOver } = useDraft<TakeInDraft>('take-in', () => ({ owner: null, newOwner: null, type: null, newType: null, engine: null, newEngine: null, job: emptyJob() }))
+const { draft, touched, clear, handOver } = useDraft<TakeInDraft>('take-in', () => ({
+  owner: null,
+  newOwner: null,
+  type: null,
+  newType: null,
+  engine: null,
+  newEngine: null,
+  job: emptyJob(),
+}))
 const ownersEngines = shallowRef<readonly EngineTag[]>([])
 const photographs = shallowRef<File[]>([])
 const problems = ref<Record<string, string>>({})
 const leaving = ref(false)
 
-watch(() => draft.value.owner?.id, async (id) => {
-  ownersEngines.value = id ? (await $fetch<{ engines: EngineTag[] }>(`/api/owners/${id}`).catch(() => ({ engines: [] }))).engines : []
-}, { immediate: true })
+watch(
+  () => draft.value.owner?.id,
+  async (id) => {
+    ownersEngines.value = id
+      ? (await $fetch<{ engines: EngineTag[] }>(`/api/owners/${id}`).catch(() => ({ engines: [] }))).engines
+      : []
+  },
+  { immediate: true },
+)
 onMounted(async () => {
   const engineId = route.query.engine
   if (typeof engineId !== 'string') return
-  const book = await $fetch<{ engine: { id: string; nickname: string; runningNumber: string }; type: EngineTypeRow; owner: OwnerRow }>(`/api/engines/${engineId}`).catch(() => null)
-  if (book) draft.value = { ...draft.value, owner: { id: book.owner.id, name: book.owner.name }, newOwner: null, engine: { id: book.engine.id, name: book.engine.nickname || `${book.type.maker} ${book.type.name}` }, newEngine: null }
+  const book = await $fetch<{
+    engine: { id: string; nickname: string; runningNumber: string }
+    type: EngineTypeRow
+    owner: OwnerRow
+  }>(`/api/engines/${engineId}`).catch(() => null)
+  if (book)
+    draft.value = {
+      ...draft.value,
+      owner: { id: book.owner.id, name: book.owner.name },
+      newOwner: null,
+      engine: { id: book.engine.id, name: book.engine.nickname || `${book.type.maker} ${book.type.name}` },
+      newEngine: null,
+    }
 })
 
 const ownerReady = computed(() => draft.value.owner !== null || draft.value.newOwner !== null)
@@ -70,7 +97,10 @@ async function takeIn(): Promise<void> {
   }
 }
 
-async function queue(jobId: string, { owner, newOwner, engine, newEngine, type, newType, job }: TakeInDraft): Promise<void> {
+async function queue(
+  jobId: string,
+  { owner, newOwner, engine, newEngine, type, newType, job }: TakeInDraft,
+): Promise<void> {
   const made = <F extends object>(fields: F) => ({ made: { id: newId(), fields: plainCopy(fields) } })
   await outbox.send('job.take-in', {
     jobId,
@@ -78,7 +108,7 @@ async function queue(jobId: string, { owner, newOwner, engine, newEngine, type, 
     type: newEngine ? (type ? { existing: type.id } : made(newType ?? emptyType())) : null,
     engine: engine ? { existing: engine.id } : made(newEngine ?? emptyEngine()),
     job: plainCopy(job),
-  }, { lane: jobId, subject: `job:${jobId}`, label: 'take-in' })
+  })
   for (const file of photographs.value) await outbox.sendPhotograph(jobId, 'take-in', '', file)
   photographs.value = []
 }
@@ -89,40 +119,116 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
 
 <template>
   <div class="page take-in">
-    <div class="page-head"><h1>Take in an engine</h1><v-btn v-if="touched" variant="outlined" class="push" @click="clear(); photographs = []; problems = {}">Start over</v-btn></div>
+    <div class="page-head">
+      <h1>Take in an engine</h1>
+      <v-btn
+        v-if="touched"
+        variant="outlined"
+        class="push"
+        @click="
+          clear()
+          photographs = []
+          problems = {}
+        "
+        >Start over</v-btn
+      >
+    </div>
     <section aria-labelledby="whose">
       <h2 id="whose"><span class="step figure">1</span>Whose is it</h2>
       <p v-if="problems.owner && !ownerReady" class="sign sign--fault problem">{{ problems.owner }}</p>
-      <div v-if="draft.owner" class="chosen"><strong>{{ draft.owner.name }}</strong><v-btn variant="outlined" @click="draft.owner = null; draft.engine = null">Another</v-btn></div>
-      <template v-else-if="draft.newOwner"><OwnerFieldsForm v-model="draft.newOwner" :problems="problems" /><v-btn variant="outlined" @click="draft.newOwner = null">Find one in the book instead</v-btn></template>
+      <div v-if="draft.owner" class="chosen">
+        <strong>{{ draft.owner.name }}</strong><v-btn
+          variant="outlined"
+          @click="
+            draft.owner = null
+            draft.engine = null
+          "
+          >Another</v-btn
+        >
+      </div>
+      <template v-else-if="draft.newOwner"
+        ><OwnerFieldsForm v-model="draft.newOwner" :problems="problems" /><v-btn
+          variant="outlined"
+          @click="draft.newOwner = null"
+          >Find one in the book instead</v-btn
+        ></template
+      >
       <template v-else>
         <!-- Above the list: what arrives late must not slide a button away from under the finger. -->
         <div><v-btn variant="outlined" color="primary" @click="draft.newOwner = emptyOwner()">A new owner</v-btn></div>
-        <FindBox path="/api/owners" label="Find the owner" :title="(row: OwnerRow) => row.name" :detail="(row: OwnerRow) => row.address.split('\n').at(-1) ?? ''" @choose="draft.owner = { id: $event.id, name: $event.name }" />
+        <FindBox
+          path="/api/owners"
+          label="Find the owner"
+          :title="(row: OwnerRow) => row.name"
+          :detail="(row: OwnerRow) => row.address.split('\n').at(-1) ?? ''"
+          @choose="draft.owner = { id: $event.id, name: $event.name }"
+        />
       </template>
     </section>
     <section v-if="ownerReady" aria-labelledby="which">
       <h2 id="which"><span class="step figure">2</span>Which engine</h2>
       <p v-if="problems.engine && !engineReady" class="sign sign--fault problem">{{ problems.engine }}</p>
-      <div v-if="draft.engine" class="chosen"><strong>{{ draft.engine.name }}</strong><v-btn variant="outlined" @click="draft.engine = null">Another</v-btn></div>
+      <div v-if="draft.engine" class="chosen">
+        <strong>{{ draft.engine.name }}</strong><v-btn variant="outlined" @click="draft.engine = null">Another</v-btn>
+      </div>
       <template v-else-if="draft.newEngine">
-        <p v-if="(problems.type || problems.typeName || problems.units) && !(draft.type || draft.newType?.name)" class="sign sign--fault problem">{{ problems.type || problems.typeName || problems.units }}</p>
-        <div v-if="draft.type" class="chosen"><strong>{{ draft.type.name }}</strong><v-btn variant="outlined" @click="draft.type = null">Another type</v-btn></div>
-        <template v-else-if="draft.newType"><h3>A new type</h3><TypeFieldsForm v-model="draft.newType" :problems="{ maker: problems.maker ?? '', name: problems.typeName ?? '' }" /><v-btn variant="outlined" @click="draft.newType = null">Find the type in the book instead</v-btn></template>
-        <template v-else><FindBox path="/api/engine-types" label="Find its type" :title="engineTitle" :detail="(row: EngineTypeRow) => row.variantMarks || row.yearsMade" @choose="draft.type = { id: $event.id, name: engineTitle($event) }" /><v-btn variant="outlined" color="primary" @click="draft.newType = emptyType()">A new type</v-btn></template>
+        <p
+          v-if="(problems.type || problems.typeName || problems.units) && !(draft.type || draft.newType?.name)"
+          class="sign sign--fault problem"
+        >
+          {{ problems.type || problems.typeName || problems.units }}
+        </p>
+        <div v-if="draft.type" class="chosen">
+          <strong>{{ draft.type.name }}</strong><v-btn variant="outlined" @click="draft.type = null"
+            >Another type</v-btn
+          >
+        </div>
+        <template v-else-if="draft.newType"
+          ><h3>A new type</h3>
+          <TypeFieldsForm
+            v-model="draft.newType"
+            :problems="{ maker: problems.maker ?? '', name: problems.typeName ?? '' }"
+          /><v-btn variant="outlined" @click="draft.newType = null">Find the type in the book instead</v-btn></template
+        >
+        <template v-else
+          ><FindBox
+            path="/api/engine-types"
+            label="Find its type"
+            :title="engineTitle"
+            :detail="(row: EngineTypeRow) => row.variantMarks || row.yearsMade"
+            @choose="draft.type = { id: $event.id, name: engineTitle($event) }"
+          /><v-btn variant="outlined" color="primary" @click="draft.newType = emptyType()">A new type</v-btn></template
+        >
         <h3 class="example">This example</h3>
         <EngineFieldsForm v-model="draft.newEngine" />
       </template>
       <template v-else>
-        <ul v-if="ownersEngines.length > 0" class="engines"><li v-for="entry in ownersEngines" :key="entry.id"><button type="button" @click="draft.engine = { id: entry.id, name: entry.name }"><strong>{{ entry.name }}</strong><span class="quiet">{{ entry.typeName }}{{ entry.openJobId ? ', is here already' : '' }}</span></button></li></ul>
-        <v-btn variant="outlined" color="primary" @click="draft.newEngine = emptyEngine()">An engine not in the book yet</v-btn>
+        <ul v-if="ownersEngines.length > 0" class="engines">
+          <li v-for="entry in ownersEngines" :key="entry.id">
+            <button type="button" @click="draft.engine = { id: entry.id, name: entry.name }">
+              <strong>{{ entry.name }}</strong><span class="quiet"
+                >{{ entry.typeName }}{{ entry.openJobId ? ', is here already' : '' }}</span
+              >
+            </button>
+          </li>
+        </ul>
+        <v-btn variant="outlined" color="primary" @click="draft.newEngine = emptyEngine()"
+          >An engine not in the book yet</v-btn
+        >
       </template>
     </section>
     <section v-if="ownerReady && engineReady" aria-labelledby="what">
       <h2 id="what"><span class="step figure">3</span>What is wrong, and what is wanted</h2>
       <JobFieldsForm v-model="draft.job" :problems="problems" />
       <div class="photographs">
-        <label class="pick"><input type="file" accept="image/*" multiple @change="photographs = [...photographs, ...(($event.target as HTMLInputElement).files ?? [])]">Photographs{{ photographs.length ? `: ${photographs.length} chosen` : '' }}</label>
+        <label class="pick"
+          ><input
+            type="file"
+            accept="image/*"
+            multiple
+            @change="photographs = [...photographs, ...(($event.target as HTMLInputElement).files ?? [])]"
+          />Photographs{{ photographs.length ? `: ${photographs.length} chosen` : '' }}</label
+        >
         <span class="quiet">As it came, before anything is touched.</span>
       </div>
     </section>
@@ -131,16 +237,84 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
 </template>
 
 <style scoped>
-.take-in { max-width: 980px; }
-section { border-top: 1px solid var(--rule); padding: 16px 0 24px; display: grid; gap: 12px; justify-items: stretch; }
-section > .v-btn { justify-self: start; }
-h2 { display: flex; align-items: baseline; gap: 12px; }
-.step { color: var(--brass-ink); font-size: 1.5rem; }
-.chosen { display: flex; align-items: center; gap: 18px; font-size: 1.1rem; }
-.example { margin-top: 10px; }
-.engines { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(250px, 1fr)); gap: 6px; }
-.engines li { display: grid; } .engines button { width: 100%; align-content: start; text-align: left; display: grid; padding: 8px 12px; min-height: var(--target); border: 1px solid var(--rule); background: var(--sheet); } .engines button:hover { border-color: var(--brass); }
-.photographs { display: flex; gap: 14px; align-items: center; flex-wrap: wrap; }
-.pick { border: 1px solid var(--rule); min-height: var(--target); padding: 0 16px; display: inline-flex; align-items: center; font-weight: 600; cursor: pointer; }
-.pick input { position: absolute; opacity: 0; width: 1px; height: 1px; } .pick:focus-within { outline: 3px solid var(--brass); outline-offset: 2px; }
+.take-in {
+  max-width: 980px;
+}
+section {
+  border-top: 1px solid var(--rule);
+  padding: 16px 0 24px;
+  display: grid;
+  gap: 12px;
+  justify-items: stretch;
+}
+section > .v-btn {
+  justify-self: start;
+}
+h2 {
+  display: flex;
+  align-items: baseline;
+  gap: 12px;
+}
+.step {
+  color: var(--brass-ink);
+  font-size: 1.5rem;
+}
+.chosen {
+  display: flex;
+  align-items: center;
+  gap: 18px;
+  font-size: 1.1rem;
+}
+.example {
+  margin-top: 10px;
+}
+.engines {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  gap: 6px;
+}
+.engines li {
+  display: grid;
+}
+.engines button {
+  width: 100%;
+  align-content: start;
+  text-align: left;
+  display: grid;
+  padding: 8px 12px;
+  min-height: var(--target);
+  border: 1px solid var(--rule);
+  background: var(--sheet);
+}
+.engines button:hover {
+  border-color: var(--brass);
+}
+.photographs {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.pick {
+  border: 1px solid var(--rule);
+  min-height: var(--target);
+  padding: 0 16px;
+  display: inline-flex;
+  align-items: center;
+  font-weight: 600;
+  cursor: pointer;
+}
+.pick input {
+  position: absolute;
+  opacity: 0;
+  width: 1px;
+  height: 1px;
+}
+.pick:focus-within {
+  outline: 3px solid var(--brass);
+  outline-offset: 2px;
+}
 </style>

@@ -4,6 +4,9 @@ export default defineNuxtPlugin((nuxtApp) => {
     const outbox = useOutbox()
     const session = useSessionStore()
     await outbox.start()
-    watch(() => [session.person?.id, session.ranOut], () => outbox.flush())
+    watch(
+      () => [session.person?.id, session.ranOut],
+      () => outbox.flush(),
+    )
   })
 })

@@ -20,12 +20,24 @@ export function conflictLines(entry: QueuedCommand): ConflictLine[] {
     const now = unwrapped(theirs, field)
     if (same(mine[field], now)) return []
     const changedByMe = !entry.base || !same(mine[field], entry.base[field])
-    return [{ field, name: nameOf(field), mine: inWords(mine[field]), theirs: inWords(now), suggested: changedByMe ? 'mine' as const : 'theirs' as const }]
+    return [
+      {
+        field,
+        name: nameOf(field),
+        mine: inWords(mine[field]),
+        theirs: inWords(now),
+        suggested: changedByMe ? ('mine' as const) : ('theirs' as const),
+      },
+    ]
   })
 }
 
 /** The fields to send: mine, with theirs where chosen. */
-export function fieldsChosen(entry: QueuedCommand, lines: readonly ConflictLine[], choices: Readonly<Record<string, Choice>>): Record<string, unknown> {
+export function fieldsChosen(
+  entry: QueuedCommand,
+  lines: readonly ConflictLine[],
+  choices: Readonly<Record<string, Choice>>,
+): Record<string, unknown> {
   const fields = { ...(entry.payload.fields as Record<string, unknown>) }
   const theirs = (entry.problem?.current ?? {}) as Record<string, unknown>
   for (const line of lines) if (choices[line.field] === 'theirs') fields[line.field] = unwrapped(theirs, line.field)
@@ -54,6 +66,13 @@ function nameOf(field: string): string {
 function inWords(value: unknown): string {
   if (value === null || value === undefined) return ''
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  if (Array.isArray(value)) return value.map((item) => (item && typeof item === 'object' ? String((item as { what?: string; name?: string }).what ?? (item as { name?: string }).name ?? '') : String(item))).join('\n')
+  if (Array.isArray(value))
+    return value
+      .map((item) =>
+        item && typeof item === 'object'
+          ? String((item as { what?: string; name?: string }).what ?? (item as { name?: string }).name ?? '')
+          : String(item),
+      )
+      .join('\n')
   return String(value)
 }

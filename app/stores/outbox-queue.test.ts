@@ -29,17 +29,39 @@ function slowStorage(later: <T>(value: T) => Promise<T>): OutboxStorage & { rows
 let written = 0
 function note(lane: string, more: Partial<NewEntry> = {}): NewEntry {
   written += 1
-  const entry = { kind: 'command', name: 'note.add', payload: {}, commandId: `command-${written}`, lane, subject: `note:${written}`, label: 'note', capturedAt: '', authorId: 'maren', authorName: 'Maren', state: 'waiting', ...more }
+  const entry = {
+    kind: 'command',
+    name: 'note.add',
+    payload: {},
+    commandId: `command-${written}`,
+    lane,
+    subject: `note:${written}`,
+    label: 'note',
+    capturedAt: '',
+    authorId: 'maren',
+    authorName: 'Maren',
+    state: 'waiting',
+    ...more,
+  }
   return entry as unknown as NewEntry
 }
 
 const immediately = <T>(value: T): Promise<T> => Promise.resolve(value)
 const problem = (status: number) => ({ type: 'about:blank', title: '', status, code: '', detail: '' }) as never
 
-function open(options: { storage?: OutboxStorage; deliver: (entry: QueuedEntry) => Promise<Delivery>; author?: () => string | undefined }): OutboxQueue {
+function open(options: {
+  storage?: OutboxStorage
+  deliver: (entry: QueuedEntry) => Promise<Delivery>
+  author?: () => string | undefined
+  acknowledged?: () => void
+}): OutboxQueue {
   const queue = new OutboxQueue({
-    storage: options.storage ?? slowStorage(immediately), deliver: options.deliver, author: options.author ?? (() => 'maren'),
-    pause: () => immediately(undefined), changed: () => {}, acknowledged: () => {},
+    storage: options.storage ?? slowStorage(immediately),
+    deliver: options.deliver,
+    author: options.author ?? (() => 'maren'),
+    pause: () => immediately(undefined),
+    changed: () => {},
+    acknowledged: options.acknowledged ?? (() => {}),
   })
   return queue
 }
@@ -57,52 +79,71 @@ async function atRest(scheduler: fc.Scheduler): Promise<void> {
 
 describe('the queue of writes', () => {
   it('delivers every entry once, in order within its lane, however storage and server interleave', async () => {
-    await fc.assert(fc.asyncProperty(
-      fc.scheduler(), fc.array(fc.constantFrom('job-a', 'job-b'), { minLength: 1, maxLength: 8 }), fc.array(fc.boolean(), { minLength: 12, maxLength: 12 }),
-      async (scheduler, lanes, away) => {
-        const storage = slowStorage((value) => scheduler.schedule(immediately(value)))
-        const delivered: QueuedEntry[] = []
-        let attempt = 0
-        const queue = open({
-          storage,
-          async deliver(entry) {
-            await scheduler.schedule(immediately(null))
-            if (away[attempt++]) return { kind: 'later' }
-            delivered.push(entry)
-            return { kind: 'done' }
-          },
-        })
-        const sent = lanes.map((lane) => note(lane))
-        const puts = sent.map((entry) => queue.put(entry))
-        await scheduler.waitFor(Promise.all(puts))
-        await atRest(scheduler)
-        for (const lane of ['job-a', 'job-b']) {
-          const ids = (entries: ReadonlyArray<{ lane: string; commandId: string }>) => entries.filter((entry) => entry.lane === lane).map((entry) => entry.commandId)
-          expect(ids(delivered)).toEqual(ids(sent))
-        }
-        expect(queue.entries).toEqual([])
-        expect([...storage.rows.values()]).toEqual([])
-        expect(queue.acknowledged).toHaveLength(lanes.length)
-      },
-    ), { numRuns: 300 })
+    await fc.assert(
+      fc.asyncProperty(
+        fc.scheduler(),
+        fc.array(fc.constantFrom('job-a', 'job-b'), { minLength: 1, maxLength: 8 }),
+        fc.array(fc.boolean(), { minLength: 12, maxLength: 12 }),
+        async (scheduler, lanes, away) => {
+          const storage = slowStorage((value) => scheduler.schedule(immediately(value)))
+          const delivered: QueuedEntry[] = []
+          let acknowledged = 0
+          let attempt = 0
+          const queue = open({
+            storage,
+            acknowledged: () => {
+              acknowledged += 1
+            },
+            async deliver(entry) {
+              await scheduler.schedule(immediately(null))
+              if (away[attempt++]) return { kind: 'later' }
+              delivered.push(entry)
+              return { kind: 'done' }
+            },
+          })
+          const sent = lanes.map((lane) => note(lane))
+          const puts = sent.map((entry) => queue.put(entry))
+          await scheduler.waitFor(Promise.all(puts))
+          await atRest(scheduler)
+          for (const lane of ['job-a', 'job-b']) {
+            const ids = (entries: ReadonlyArray<{ lane: string; commandId: string }>) =>
+              entries.filter((entry) => entry.lane === lane).map((entry) => entry.commandId)
+            expect(ids(delivered)).toEqual(ids(sent))
+          }
+          expect(queue.entries).toEqual([])
+          expect([...storage.rows.values()]).toEqual([])
+          expect(acknowledged).toBe(lanes.length)
+        },
+      ),
+      { numRuns: 300 },
+    )
   })
 
   it('shows exactly what the storage holds while things are added, acknowledged and set aside at once', async () => {
-    await fc.assert(fc.asyncProperty(fc.scheduler(), fc.array(fc.constantFrom('done', 'refused', 'stale'), { minLength: 2, maxLength: 8 }), async (scheduler, fates) => {
-      const storage = slowStorage((value) => scheduler.schedule(immediately(value)))
-      const queue = open({
-        storage,
-        async deliver(entry) {
-          await scheduler.schedule(immediately(null))
-          const fate = fates[Number(entry.label)] as 'done' | 'refused' | 'stale'
-          return fate === 'done' ? { kind: 'done' } : { kind: 'set-aside', state: fate, problem: problem(fate === 'stale' ? 409 : 422) }
+    await fc.assert(
+      fc.asyncProperty(
+        fc.scheduler(),
+        fc.array(fc.constantFrom('done', 'refused', 'stale'), { minLength: 2, maxLength: 8 }),
+        async (scheduler, fates) => {
+          const storage = slowStorage((value) => scheduler.schedule(immediately(value)))
+          const queue = open({
+            storage,
+            async deliver(entry) {
+              await scheduler.schedule(immediately(null))
+              const fate = fates[Number(entry.label)] as 'done' | 'refused' | 'stale'
+              return fate === 'done'
+                ? { kind: 'done' }
+                : { kind: 'set-aside', state: fate, problem: problem(fate === 'stale' ? 409 : 422) }
+            },
+          })
+          const puts = fates.map((_, index) => queue.put(note(`lane-${index % 2}`, { label: String(index) })))
+          await scheduler.waitFor(Promise.all(puts))
+          await atRest(scheduler)
+          expect(queue.entries).toEqual([...storage.rows.values()])
         },
-      })
-      const puts = fates.map((_, index) => queue.put(note(`lane-${index % 2}`, { label: String(index) })))
-      await scheduler.waitFor(Promise.all(puts))
-      await atRest(scheduler)
-      expect(queue.entries).toEqual([...storage.rows.values()])
-    }), { numRuns: 300 })
+      ),
+      { numRuns: 300 },
+    )
   })
 
   it('a conflict holds back its own job only, a refused entry nobody', async () => {
@@ -115,10 +156,20 @@ describe('the queue of writes', () => {
         return { kind: 'done' }
       },
     })
-    for (const [lane, label] of [['a', 'refused'], ['a', 'conflicting'], ['a', 'behind it'], ['b', 'elsewhere']] as const) await queue.put(note(lane, { label }))
+    for (const [lane, label] of [
+      ['a', 'refused'],
+      ['a', 'conflicting'],
+      ['a', 'behind it'],
+      ['b', 'elsewhere'],
+    ] as const)
+      await queue.put(note(lane, { label }))
     await settled()
     expect(delivered).toEqual(['refused', 'conflicting', 'elsewhere'])
-    expect(queue.entries.map((entry) => [entry.label, entry.state])).toEqual([['refused', 'refused'], ['conflicting', 'stale'], ['behind it', 'waiting']])
+    expect(queue.entries.map((entry) => [entry.label, entry.state])).toEqual([
+      ['refused', 'refused'],
+      ['conflicting', 'stale'],
+      ['behind it', 'waiting'],
+    ])
 
     const stale = queue.entries.find((entry) => entry.label === 'conflicting') as QueuedEntry
     await queue.sendAgain({ ...stale, label: 'settled' })
@@ -129,7 +180,13 @@ describe('the queue of writes', () => {
   it('sends nothing of one author while another is signed in, and goes on when the author is back', async () => {
     const delivered: string[] = []
     let signedIn: string | undefined = 'jonas'
-    const queue = open({ author: () => signedIn, async deliver(entry) { delivered.push(entry.authorId); return { kind: 'done' } } })
+    const queue = open({
+      author: () => signedIn,
+      async deliver(entry) {
+        delivered.push(entry.authorId)
+        return { kind: 'done' }
+      },
+    })
     await queue.put(note('a'))
     await settled()
     expect(delivered).toEqual([])
@@ -167,7 +224,9 @@ describe('the queue of writes', () => {
   it('edits made one upon another follow the versions the server gives, also one begun before the answer came', async () => {
     const versions: Array<number | undefined> = []
     let release: () => void = () => {}
-    const held = new Promise<void>((resolve) => { release = resolve })
+    const held = new Promise<void>((resolve) => {
+      release = resolve
+    })
     let rowVersion = 4
     const queue = open({
       async deliver(entry) {
@@ -197,7 +256,12 @@ describe('the queue of writes', () => {
 
   it('an edit of something just made here waits for the version its making gives', async () => {
     const versions: Array<number | undefined> = []
-    const queue = open({ async deliver(entry) { versions.push(entry.expectedVersion); return { kind: 'done', version: (entry.expectedVersion ?? 0) + 1 } } })
+    const queue = open({
+      async deliver(entry) {
+        versions.push(entry.expectedVersion)
+        return { kind: 'done', version: (entry.expectedVersion ?? 0) + 1 }
+      },
+    })
     const making = queue.put(note('a', { subject: 'finding:1' }))
     const editing = queue.put(note('a', { subject: 'finding:1', expectedVersion: 0 }))
     await Promise.all([making, editing])
@@ -228,7 +292,13 @@ describe('the queue of writes', () => {
     const storage = slowStorage(immediately)
     await storage.add(note('a', { label: 'before' }))
     const delivered: string[] = []
-    const queue = open({ storage, async deliver(entry) { delivered.push(entry.label); return { kind: 'done' } } })
+    const queue = open({
+      storage,
+      async deliver(entry) {
+        delivered.push(entry.label)
+        return { kind: 'done' }
+      },
+    })
     await queue.start()
     await queue.put(note('a', { label: 'after' }))
     await settled()

@@ -1,4 +1,5 @@
-import type { ProblemDocument } from '~~/server/problems'
+import type { Changes } from '~~/messages/changes'
+import type { ProblemDocument } from '~~/messages/problem-document'
 import type { NewEntry, QueuedCommand, QueuedEntry } from './outbox-storage'
 
 /** Where entries are kept until the server has them. */
@@ -11,7 +12,7 @@ export interface OutboxStorage {
 
 /** What became of one attempt to send an entry. */
 export type Delivery =
-  | { readonly kind: 'done'; readonly version?: number }
+  | { readonly kind: 'done'; readonly version?: number; readonly changes?: Changes }
   | { readonly kind: 'later' }
   /** The server failed over this very entry, which it may do each time. */
   | { readonly kind: 'stumbled'; readonly problem: ProblemDocument }
@@ -24,9 +25,10 @@ interface Surroundings {
   /** Whose entries may go out now; undefined while nobody is signed in. */
   author(): string | undefined
   pause(milliseconds: number): Promise<void>
-  /** Called after every change of `entries` or `acknowledged`. */
+  /** Called after every change of `entries`. */
   changed(): void
-  acknowledged(lane: string): void
+  /** What the server made of an entry, in the same moment in which it leaves `entries`; nothing where one was thrown away. */
+  acknowledged(lane: string, changes: Changes): void
 }
 
 const FIRST_PAUSE_MS = 1000
@@ -43,8 +45,6 @@ const MOST_STUMBLES = 4
  */
 export class OutboxQueue {
   entries: readonly QueuedEntry[] = []
-  /** Acknowledged but not yet seen in a fresh reading of the book; keeps the screen from flickering. */
-  acknowledged: readonly QueuedEntry[] = []
   private latestPut: Promise<void> = Promise.resolve()
   private readonly busyLanes = new Set<string>()
   /** Which version our own edit of a subject led to, by the version it was made on. */
@@ -54,7 +54,10 @@ export class OutboxQueue {
 
   async start(): Promise<void> {
     const kept = await this.around.storage.read()
-    this.setEntries([...kept, ...this.entries.filter((entry) => !kept.some((other) => other.sequence === entry.sequence))])
+    this.setEntries([
+      ...kept,
+      ...this.entries.filter((entry) => !kept.some((other) => other.sequence === entry.sequence)),
+    ])
     this.flush()
   }
 
@@ -81,7 +84,7 @@ export class OutboxQueue {
     const entry = this.entries.find((other) => other.sequence === sequence)
     await this.around.storage.remove(sequence)
     this.setEntries(this.entries.filter((other) => other.sequence !== sequence))
-    if (entry) this.around.acknowledged(entry.lane)
+    if (entry) this.around.acknowledged(entry.lane, {})
     this.flush()
   }
 
@@ -90,12 +93,6 @@ export class OutboxQueue {
     const { problem: _settled, ...rest } = entry
     await this.replace({ ...rest, state: 'waiting' } as QueuedEntry)
     this.flush()
-  }
-
-  /** After a fresh reading of the book: what was acknowledged before it began is in the book now. */
-  forgetAcknowledged(before: readonly QueuedEntry[]): void {
-    this.acknowledged = this.acknowledged.filter((entry) => !before.includes(entry))
-    this.around.changed()
   }
 
   private async runLane(lane: string): Promise<void> {
@@ -114,8 +111,13 @@ export class OutboxQueue {
         }
         pause = FIRST_PAUSE_MS
         stumbles = 0
-        if (outcome.kind === 'done') await this.acknowledge(entry, outcome.version)
-        else await this.replace({ ...entry, state: outcome.kind === 'stumbled' ? 'refused' : outcome.state, problem: outcome.problem })
+        if (outcome.kind === 'done') await this.acknowledge(entry, outcome)
+        else
+          await this.replace({
+            ...entry,
+            state: outcome.kind === 'stumbled' ? 'refused' : outcome.state,
+            problem: outcome.problem,
+          })
       }
     } finally {
       this.busyLanes.delete(lane)
@@ -129,17 +131,19 @@ export class OutboxQueue {
     return first && first.state === 'waiting' && author !== undefined && first.authorId === author ? first : undefined
   }
 
-  private async acknowledge(entry: QueuedEntry, version: number | undefined): Promise<void> {
+  private async acknowledge(
+    entry: QueuedEntry,
+    { version, changes = {} }: Extract<Delivery, { kind: 'done' }>,
+  ): Promise<void> {
     // What is made here stands at version 0 on the screen until the server has given it one.
     if (version !== undefined) this.followers.set(`${entry.subject}@${entry.expectedVersion ?? 0}`, version)
     await this.around.storage.remove(entry.sequence)
-    this.acknowledged = [...this.acknowledged, entry]
+    this.around.acknowledged(entry.lane, changes)
     this.setEntries(this.entries.filter((other) => other.sequence !== entry.sequence))
     for (const other of this.entries) {
       const moved = other.subject === entry.subject && other.state === 'waiting' ? this.onTopOfOurs(other) : other
       if (moved !== other) await this.replace(moved)
     }
-    this.around.acknowledged(entry.lane)
   }
 
   /** An edit begun before our own earlier edit of the same subject was acknowledged follows the version that one gave. */

@@ -1,7 +1,7 @@
 import { openDB, type IDBPDatabase } from 'idb'
-import type { ProblemDocument } from '~~/server/problems'
-import type { CommandName } from '~~/shared/messages/commands'
-import type { StationId } from '~~/shared/vocabulary'
+import type { ProblemDocument } from '~~/messages/problem-document'
+import type { CommandName } from '~~/messages/commands'
+import type { StationId } from '~~/messages/vocabulary'
 import type { OutboxStorage } from './outbox-queue'
 
 interface Queued {

@@ -1,20 +1,20 @@
+import { plainCopy } from '~/forms/plain-copy'
+import { problemDocument, failedStatus } from '~/stores/problem-sentence'
 import { defineStore } from 'pinia'
 import { v7 as newId } from 'uuid'
-import type { CommandName, CommandPayload } from '~~/shared/messages/commands'
-import type { StationId } from '~~/shared/vocabulary'
+import type { Changes } from '~~/messages/changes'
+import type { CommandName, CommandPayload } from '~~/messages/commands'
+import { sendingOf, type ChangedFrom } from '~~/messages/sendings'
+import type { StationId } from '~~/messages/vocabulary'
 import { deliveryOfFailure } from './delivery-of-failure'
 import { isStaleCommand, OutboxQueue, type Delivery } from './outbox-queue'
 import { browserStorage, type QueuedCommand, type QueuedEntry } from './outbox-storage'
 
-export const WORKSHOP_LANE = 'workshop'
-
-interface SendOptions {
-  lane: string
-  subject: string
-  label: string
-  expectedVersion?: number
-  base?: object
+interface Receipt {
+  readonly result: unknown
+  readonly changes: Changes
 }
+type Listener = (lane: string, changes: Changes) => void
 
 /**
  * Every write goes through here: first into the browser's own database, then to the server, in order within a
@@ -23,9 +23,8 @@ interface SendOptions {
  */
 export const useOutbox = defineStore('outbox', () => {
   const entries = shallowRef<readonly QueuedEntry[]>([])
-  const acknowledged = shallowRef<readonly QueuedEntry[]>([])
   const serverAway = ref(false)
-  const listeners = new Set<(lane: string) => void>()
+  const listeners = new Set<Listener>()
   const session = useSessionStore()
 
   const queue = new OutboxQueue({
@@ -35,10 +34,9 @@ export const useOutbox = defineStore('outbox', () => {
     pause: (milliseconds) => new Promise((resolve) => setTimeout(resolve, milliseconds)),
     changed() {
       entries.value = queue.entries
-      acknowledged.value = queue.acknowledged
     },
-    acknowledged(lane) {
-      for (const listener of listeners) listener(lane)
+    acknowledged(lane, changes) {
+      for (const listener of listeners) listener(lane, changes)
     },
   })
 
@@ -51,22 +49,53 @@ export const useOutbox = defineStore('outbox', () => {
     await queue.start()
   }
 
-  /** Queues one command; resolves once the browser has kept it. */
-  async function send<N extends CommandName>(name: N, payload: CommandPayload<N>, options: SendOptions): Promise<void> {
-    await queue.put({ kind: 'command', name, payload: plainCopy(payload) as Record<string, unknown>, ...head(options), ...(options.base ? { base: plainCopy(options.base) as Record<string, unknown> } : {}) })
+  /**
+   * Queues one command; resolves once the browser has kept it. Lane, subject, version and base come from the message.
+   *
+   * @param from the row it changes, as it was when the change was begun; left out for what is new
+   * @param label what it is in the waiting strip, where the message's own word is too wide
+   */
+  async function send<N extends CommandName, F extends ChangedFrom>(
+    name: N,
+    payload: CommandPayload<N>,
+    from?: F,
+    label?: string,
+  ): Promise<void> {
+    const sending = sendingOf(name, payload, from)
+    await queue.put({
+      kind: 'command',
+      name,
+      payload: plainCopy(payload) as Record<string, unknown>,
+      ...head(),
+      ...plainCopy(sending),
+      ...(label ? { label } : {}),
+    })
   }
 
   async function sendPhotograph(jobId: string, station: StationId, caption: string, bytes: Blob): Promise<void> {
     const photographId = newId()
-    await queue.put({ kind: 'photograph', photographId, station, caption, bytes, ...head({ lane: jobId, subject: `photograph:${photographId}`, label: 'photograph' }) })
+    await queue.put({
+      kind: 'photograph',
+      photographId,
+      station,
+      caption,
+      bytes,
+      ...head(),
+      lane: jobId,
+      subject: `photograph:${photographId}`,
+      label: 'photograph',
+    })
   }
 
-  function head({ lane, subject, label, expectedVersion }: SendOptions) {
+  function head() {
     const author = session.person
     if (!author) throw new Error('Nobody is signed in.')
     return {
-      commandId: newId(), lane, subject, label, capturedAt: new Date().toISOString(), authorId: author.id, authorName: author.name, state: 'waiting' as const,
-      ...(expectedVersion === undefined ? {} : { expectedVersion }),
+      commandId: newId(),
+      capturedAt: new Date().toISOString(),
+      authorId: author.id,
+      authorName: author.name,
+      state: 'waiting' as const,
     }
   }
 
@@ -75,7 +104,7 @@ export const useOutbox = defineStore('outbox', () => {
       const receipt = await post(entry)
       serverAway.value = false
       const version = (receipt.result as { version?: number } | null)?.version
-      return version === undefined ? { kind: 'done' } : { kind: 'done', version }
+      return { kind: 'done', changes: receipt.changes, ...(version === undefined ? {} : { version }) }
     } catch (error) {
       const delivery = deliveryOfFailure({ status: failedStatus(error), problem: problemDocument(error) }, entry.kind)
       serverAway.value = delivery.kind === 'later' || delivery.kind === 'stumbled'
@@ -84,13 +113,29 @@ export const useOutbox = defineStore('outbox', () => {
     }
   }
 
-  function post(entry: QueuedEntry): Promise<{ result: unknown }> {
+  function post(entry: QueuedEntry): Promise<Receipt> {
     if (entry.kind === 'photograph') {
-      const query = { jobId: entry.lane, commandId: entry.commandId, station: entry.station, caption: entry.caption, takenAt: entry.capturedAt }
-      return $fetch<{ result: unknown }, string>(`/api/photographs/${entry.photographId}`, { method: 'PUT', query, body: entry.bytes, headers: { 'content-type': 'application/octet-stream' }, retry: 0 })
+      const query = {
+        jobId: entry.lane,
+        commandId: entry.commandId,
+        station: entry.station,
+        caption: entry.caption,
+        takenAt: entry.capturedAt,
+      }
+      return $fetch<Receipt, string>(`/api/photographs/${entry.photographId}`, {
+        method: 'PUT',
+        query,
+        body: entry.bytes,
+        headers: { 'content-type': 'application/octet-stream' },
+        retry: 0,
+      })
     }
     const { commandId, capturedAt, expectedVersion, payload } = entry
-    return $fetch<{ result: unknown }, string>(`/api/commands/${entry.name}`, { method: 'POST', body: { commandId, capturedAt, ...(expectedVersion === undefined ? {} : { expectedVersion }), payload }, retry: 0 })
+    return $fetch<Receipt, string>(`/api/commands/${entry.name}`, {
+      method: 'POST',
+      body: { commandId, capturedAt, ...(expectedVersion === undefined ? {} : { expectedVersion }), payload },
+      retry: 0,
+    })
   }
 
   /** Sends an entry that was set aside once more, as it is. */
@@ -98,18 +143,32 @@ export const useOutbox = defineStore('outbox', () => {
 
   /** Sends a conflicting entry again with the fields chosen, on top of the row as it stands. */
   function settleConflict(entry: QueuedCommand, fields: Record<string, unknown>, version: number): Promise<void> {
-    return queue.sendAgain({ ...entry, commandId: newId(), payload: { ...entry.payload, fields }, expectedVersion: version })
+    return queue.sendAgain({
+      ...entry,
+      commandId: newId(),
+      payload: { ...entry.payload, fields },
+      expectedVersion: version,
+    })
   }
 
-  function onAcknowledged(listener: (lane: string) => void): () => void {
+  function onAcknowledged(listener: Listener): () => void {
     listeners.add(listener)
     return () => listeners.delete(listener)
   }
 
   return {
-    entries, acknowledged, waiting, refused, stale, serverAway, start, send, sendPhotograph, settleConflict, tryAgain, onAcknowledged,
+    entries,
+    waiting,
+    refused,
+    stale,
+    serverAway,
+    start,
+    send,
+    sendPhotograph,
+    settleConflict,
+    tryAgain,
+    onAcknowledged,
     flush: () => queue.flush(),
     discard: (sequence: number) => queue.discard(sequence),
-    forgetAcknowledged: (before: readonly QueuedEntry[]) => queue.forgetAcknowledged(before),
   }
 })

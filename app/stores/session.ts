@@ -1,9 +1,19 @@
 import { defineStore } from 'pinia'
-import { clockTroubleOf } from '~~/shared/clock-trouble'
-import type { Role } from '~~/shared/vocabulary'
+import { clockTroubleOf } from '~~/work/clock-trouble'
+import type { Role } from '~~/messages/vocabulary'
 
-export interface SignedInPerson { id: string; name: string; role: Role }
-interface SessionAnswer { person: SignedInPerson | null; firstOwnerWanted: boolean; demo: boolean; now: string; latestEntryAt: string | null }
+export interface SignedInPerson {
+  id: string
+  name: string
+  role: Role
+}
+interface SessionAnswer {
+  person: SignedInPerson | null
+  firstOwnerWanted: boolean
+  demo: boolean
+  now: string
+  latestEntryAt: string | null
+}
 
 /** Who is signed in on this device. */
 export const useSessionStore = defineStore('session', () => {
@@ -25,12 +35,19 @@ export const useSessionStore = defineStore('session', () => {
     firstOwnerWanted.value = answer.firstOwnerWanted
     demo.value = answer.demo
     known.value = true
-    clockTrouble.value = clockTroubleOf({ device: new Date(), shop: new Date(answer.now), latestEntry: answer.latestEntryAt === null ? null : new Date(answer.latestEntryAt) })
+    clockTrouble.value = clockTroubleOf({
+      device: new Date(),
+      shop: new Date(answer.now),
+      latestEntry: answer.latestEntryAt === null ? null : new Date(answer.latestEntryAt),
+    })
     if (answer.person) ranOut.value = false
   }
 
   async function signIn(signInName: string, password: string): Promise<void> {
-    const answer = await $fetch<{ person: SignedInPerson }>('/api/session', { method: 'POST', body: { signInName, password } })
+    const answer = await $fetch<{ person: SignedInPerson }>('/api/session', {
+      method: 'POST',
+      body: { signInName, password },
+    })
     person.value = answer.person
     ranOut.value = false
   }

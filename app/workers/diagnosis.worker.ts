@@ -1,7 +1,7 @@
 import { expose } from 'comlink'
 import type { SearchReport } from '~~/core/diagnosis/search-report'
-import { SearchJudge } from '~~/shared/judge-search'
-import type { SearchQuestion } from '~~/shared/search-question'
+import { SearchJudge } from '~~/work/judge-search'
+import type { SearchQuestion } from '~~/work/search-question'
 
 const judge = new SearchJudge()
 let asked = 0
@@ -15,7 +15,10 @@ async function workAhead(since: number): Promise<void> {
 
 /** The judgement of one engine, away from the screen. */
 const diagnosisJudge = {
-  report: async (question: SearchQuestion, onProgress: (share: number) => Promise<void> | void): Promise<SearchReport> => {
+  report: async (
+    question: SearchQuestion,
+    onProgress: (share: number) => Promise<void> | void,
+  ): Promise<SearchReport> => {
     const since = ++asked
     const report = await judge.report(question, onProgress)
     void workAhead(since)

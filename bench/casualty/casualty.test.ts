@@ -7,8 +7,20 @@ import { Casualty, type Feed } from './casualty'
 import { CommutatedMotor, type ArmatureBuild } from './commutated-motor'
 import type { CasualtyFault } from './faults'
 
-const build = (more: Partial<ArmatureBuild> = {}): ArmatureBuild =>
-  ({ segments: 3, connection: 'ring', meanOhms: 20, backEmf: 0.01, coilSeconds: 3e-5, brushWidth: 0.2, brushOhms: 0.01, brushShift: 0, openCoil: null, shortedCoil: null, bridge: null, ...more })
+const build = (more: Partial<ArmatureBuild> = {}): ArmatureBuild => ({
+  segments: 3,
+  connection: 'ring',
+  meanOhms: 20,
+  backEmf: 0.01,
+  coilSeconds: 3e-5,
+  brushWidth: 0.2,
+  brushOhms: 0.01,
+  brushShift: 0,
+  openCoil: null,
+  shortedCoil: null,
+  bridge: null,
+  ...more,
+})
 
 /** Ohms between the brushes of a held armature at an angle. */
 function heldOhms(motor: CommutatedMotor, angle: number): number {
@@ -19,21 +31,30 @@ function heldOhms(motor: CommutatedMotor, angle: number): number {
 describe('an armature followed coil by coil', () => {
   it('held, a ring of three reads between half and two thirds of one winding as it is turned (derived)', () => {
     const motor = new CommutatedMotor(build())
-    const readings = Array.from({ length: 360 }, (_, degree) => heldOhms(motor, (degree * Math.PI) / 180) / motor.windingOhms)
+    const readings = Array.from(
+      { length: 360 },
+      (_, degree) => heldOhms(motor, (degree * Math.PI) / 180) / motor.windingOhms,
+    )
     expect(Math.min(...readings)).toBeCloseTo(1 / 2, 2)
     expect(Math.max(...readings)).toBeCloseTo(2 / 3, 2)
   })
 
   it('held, a ring of five reads 6/5 of one winding, and 1 where a brush bridges two segments (derived)', () => {
     const motor = new CommutatedMotor(build({ segments: 5 }))
-    const readings = Array.from({ length: 360 }, (_, degree) => heldOhms(motor, (degree * Math.PI) / 180) / motor.windingOhms)
+    const readings = Array.from(
+      { length: 360 },
+      (_, degree) => heldOhms(motor, (degree * Math.PI) / 180) / motor.windingOhms,
+    )
     expect(Math.max(...readings)).toBeCloseTo(6 / 5, 1)
     expect(Math.min(...readings)).toBeCloseTo(1, 1)
   })
 
   it('a star of three reads two windings in line between two segments, and one and a half where a brush bridges two (derived)', () => {
     const motor = new CommutatedMotor(build({ connection: 'star' }))
-    const readings = Array.from({ length: 360 }, (_, degree) => heldOhms(motor, (degree * Math.PI) / 180) / motor.windingOhms)
+    const readings = Array.from(
+      { length: 360 },
+      (_, degree) => heldOhms(motor, (degree * Math.PI) / 180) / motor.windingOhms,
+    )
     expect(Math.max(...readings)).toBeCloseTo(2, 1)
     expect(Math.min(...readings)).toBeCloseTo(1.5, 1)
   })
@@ -46,12 +67,15 @@ describe('an armature followed coil by coil', () => {
     }
   })
 
-  it.each([3, 5, 7])('its current ripples twice for each of its %i segments a turn, more than at any other order (published: the commutation of an odd ring)', (segments) => {
-    const motor = new CommutatedMotor(build({ segments }))
-    const amplitude = ordersAt(motor, 300, 4 * segments)
-    const strongest = amplitude.indexOf(Math.max(...amplitude.slice(1)))
-    expect(strongest).toBe(2 * segments)
-  })
+  it.each([3, 5, 7])(
+    'its current ripples twice for each of its %i segments a turn, more than at any other order (published: the commutation of an odd ring)',
+    (segments) => {
+      const motor = new CommutatedMotor(build({ segments }))
+      const amplitude = ordersAt(motor, 300, 4 * segments)
+      const strongest = amplitude.indexOf(Math.max(...amplitude.slice(1)))
+      expect(strongest).toBe(2 * segments)
+    },
+  )
 
   it('with its brushes off centre a good part of the ripple moves to the order of its segments', () => {
     const share = (shift: number): number => {
@@ -92,7 +116,9 @@ function ordersAt(motor: CommutatedMotor, speed: number, highest: number): numbe
   const perTurn = 720
   const turns = 8
   const dt = (2 * Math.PI) / speed / perTurn
-  const samples = Array.from({ length: (turns + 2) * perTurn }, (_, step) => motor.step((2 * Math.PI * (step + 1)) / perTurn, speed, 1, { volts: 12, ohms: 0.1 }, dt, 0)).slice(2 * perTurn)
+  const samples = Array.from({ length: (turns + 2) * perTurn }, (_, step) =>
+    motor.step((2 * Math.PI * (step + 1)) / perTurn, speed, 1, { volts: 12, ohms: 0.1 }, dt, 0),
+  ).slice(2 * perTurn)
   return Array.from({ length: highest + 1 }, (_, order) => {
     let [real, imaginary] = [0, 0]
     samples.forEach((amps, step) => {
@@ -105,8 +131,16 @@ function ordersAt(motor: CommutatedMotor, speed: number, highest: number): numbe
 
 const tank = describeConstruction('tank-can')
 const ridge = describeConstruction('centre-motor')
-const track = (volts = 12, description = tank, more: Partial<Feed> = {}): Feed => ({ ...description.rails, volts, ohms: 0.05, limitAmps: 5, hertz: 0, ...more })
-const casualty = (faults: CasualtyFault[] = [], description = tank, seed = 1): Casualty => new Casualty(description, faults, { seed, onStand: true })
+const track = (volts = 12, description = tank, more: Partial<Feed> = {}): Feed => ({
+  ...description.rails,
+  volts,
+  ohms: 0.05,
+  limitAmps: 5,
+  hertz: 0,
+  ...more,
+})
+const casualty = (faults: CasualtyFault[] = [], description = tank, seed = 1): Casualty =>
+  new Casualty(description, faults, { seed, onStand: true })
 
 function steady(machine: Casualty, seconds = 0.5): { amps: number; speed: number } {
   let [amps, speed, count] = [0, 0, 0]
@@ -126,13 +160,20 @@ function running(faults: CasualtyFault[] = [], description = tank, volts = 12): 
 }
 
 describe('a casualty on the supply', () => {
-  it.each(['tank-can', 'centre-motor', 'side-brush-bogie', 'split-frame', 'narrow-gauge'])('%s, sound, settles where the operating point of its description says, within a tenth', (id) => {
-    const description = describeConstruction(id)
-    const { amps, speed } = running([], description)
-    const expected = operatingPoint(new Circuit(description), { switches: runningPositions(description) }, { ...description.rails, volts: 12 })
-    expect(Math.abs(amps / expected.supplyAmps - 1)).toBeLessThan(0.1)
-    expect(Math.abs(speed / (expected.motors[0]?.radPerSecond ?? 0) - 1)).toBeLessThan(0.1)
-  })
+  it.each(['tank-can', 'centre-motor', 'side-brush-bogie', 'split-frame', 'narrow-gauge'])(
+    '%s, sound, settles where the operating point of its description says, within a tenth',
+    (id) => {
+      const description = describeConstruction(id)
+      const { amps, speed } = running([], description)
+      const expected = operatingPoint(
+        new Circuit(description),
+        { switches: runningPositions(description) },
+        { ...description.rails, volts: 12 },
+      )
+      expect(Math.abs(amps / expected.supplyAmps - 1)).toBeLessThan(0.1)
+      expect(Math.abs(speed / (expected.motors[0]?.radPerSecond ?? 0) - 1)).toBeLessThan(0.1)
+    },
+  )
 
   it('neither makes nor loses energy: what goes in becomes heat, friction and motion, within two per cent', () => {
     for (const volts of [6, 12]) {
@@ -155,7 +196,14 @@ describe('a casualty on the supply', () => {
 
   it('is the same casualty for the same seed, and another one for another', () => {
     const trace = (seed: number): number[] => {
-      const machine = casualty([{ kind: 'film', component: 'driver-1.right.tread', brokenShare: 0.3, seconds: 0.02 }, { kind: 'film', component: 'lead.right', brokenShare: 0.2, seconds: 0.01 }], tank, seed)
+      const machine = casualty(
+        [
+          { kind: 'film', component: 'driver-1.right.tread', brokenShare: 0.3, seconds: 0.02 },
+          { kind: 'film', component: 'lead.right', brokenShare: 0.2, seconds: 0.01 },
+        ],
+        tank,
+        seed,
+      )
       machine.apply(track())
       const found: number[] = []
       machine.run(0.2, 1e-4, () => found.push(machine.meter.amps))
@@ -181,7 +229,20 @@ describe('a casualty on the supply', () => {
 
   it('a strong magnet in worn bearings takes more volts to start, where in sound ones it takes fewer: a weak one hides the wear (common practice)', () => {
     const startVolts = (strength: number, worn: number): number => {
-      for (let volts = 0.5; volts < 12; volts += 0.25) if (Math.abs(running([{ kind: 'magnet', motor: 'motor', strength }, { kind: 'worn-bearing', motor: 'motor', torque: worn }], tank, volts).speed) > 5) return volts
+      for (let volts = 0.5; volts < 12; volts += 0.25)
+        if (
+          Math.abs(
+            running(
+              [
+                { kind: 'magnet', motor: 'motor', strength },
+                { kind: 'worn-bearing', motor: 'motor', torque: worn },
+              ],
+              tank,
+              volts,
+            ).speed,
+          ) > 5
+        )
+          return volts
       return 12
     }
     const torque = 2 * (tank.motors[0]?.coulombTorque ?? 0)
@@ -200,14 +261,17 @@ describe('a casualty on the supply', () => {
       angles.push(machine.now.armatureAngle)
     })
     const slow = 0.5 * (Math.max(...speeds) + Math.min(...speeds))
-    const dips = speeds.filter((speed, index) => index > 0 && speed < slow && (speeds[index - 1] as number) >= slow).length
+    const dips = speeds.filter(
+      (speed, index) => index > 0 && speed < slow && (speeds[index - 1] as number) >= slow,
+    ).length
     const wheelTurns = ((angles.at(-1) ?? 0) - (angles[0] ?? 0)) / (2 * Math.PI) / 30
     expect(Math.abs(dips - wheelTurns)).toBeLessThanOrEqual(1.5)
   })
 
   it('goes dead for the time a contact in line is broken, and a dirty patch breaks once a wheel turn', () => {
     const machine = casualty([
-      { kind: 'component', component: 'driver-2.right.tread', state: 'open' }, { kind: 'component', component: 'driver-3.right.tread', state: 'open' },
+      { kind: 'component', component: 'driver-2.right.tread', state: 'open' },
+      { kind: 'component', component: 'driver-3.right.tread', state: 'open' },
       { kind: 'dirty-patch', component: 'driver-1.right.tread', at: 0, width: 0.4 },
     ])
     machine.apply(track())
@@ -280,13 +344,19 @@ describe('an AC machine', () => {
 
   it('with one of two fields open stands at that motor alone; a field shorted takes the current from both', () => {
     const twin = describeConstruction('three-rail-twin')
-    const run = (faults: Parameters<typeof casualty>[0]): { readonly turning: readonly boolean[]; readonly speed: number; readonly amps: number } => {
+    const run = (
+      faults: Parameters<typeof casualty>[0],
+    ): { readonly turning: readonly boolean[]; readonly speed: number; readonly amps: number } => {
       const machine = casualty(faults, twin)
       machine.apply(track(14, twin, { hertz: 50 }))
       machine.run(0.5)
       let amps = 0
       for (let count = 0; count < 100; count++) amps += Math.abs(machine.run(1e-3).supplyAmps) / 100
-      return { turning: machine.now.radPerSecond.map((speed) => Math.abs(speed) > 50), speed: Math.abs(machine.now.radPerSecond[0] ?? 0), amps }
+      return {
+        turning: machine.now.radPerSecond.map((speed) => Math.abs(speed) > 50),
+        speed: Math.abs(machine.now.radPerSecond[0] ?? 0),
+        amps,
+      }
     }
     const sound = run([])
     // The other motor off, half of this one's current goes round the other poles: a weaker field turns it faster.
@@ -295,7 +365,11 @@ describe('an AC machine', () => {
     expect(alone.speed).toBeGreaterThan(1.1 * sound.speed)
     const open = run([{ kind: 'component', component: 'motor-front.field', state: 'open' }])
     const shorted = run([{ kind: 'component', component: 'motor-front.field', state: 'shorted' }])
-    expect([sound.turning, open.turning, shorted.turning]).toEqual([[true, true], [false, true], [false, false]])
+    expect([sound.turning, open.turning, shorted.turning]).toEqual([
+      [true, true],
+      [false, true],
+      [false, false],
+    ])
     // An armature that stands makes no voltage of its own.
     expect(open.amps).toBeGreaterThan(1.3 * sound.amps)
     expect(shorted.amps).toBeGreaterThan(open.amps)
@@ -303,13 +377,23 @@ describe('an AC machine', () => {
 
   it('DC pulls its horn relay in and lets it go lower down; the AC that runs the train leaves it at rest', () => {
     const twin = describeConstruction('three-rail-twin')
-    const machine = casualty(twin.motors.map((motor) => ({ kind: 'component' as const, component: motor.feeds.plus, state: 'open' as const })), twin)
+    const machine = casualty(
+      twin.motors.map((motor) => ({ kind: 'component' as const, component: motor.feeds.plus, state: 'open' as const })),
+      twin,
+    )
     const at = (volts: number, hertz = 0): string => {
       machine.apply(track(volts, twin, { hertz }))
       machine.run(0.5)
       return `${machine.switchPosition('horn.relay')} ${Math.abs(machine.meter.amps / machine.meter.volts) > 0.07 || hertz > 0 ? 'sounds' : 'silent'}`
     }
-    expect([at(3), at(5), at(2.5), at(1), at(-5), at(0)]).toEqual(['at-rest silent', 'pulled sounds', 'pulled sounds', 'at-rest silent', 'pulled sounds', expect.stringMatching(/^at-rest/) as string])
+    expect([at(3), at(5), at(2.5), at(1), at(-5), at(0)]).toEqual([
+      'at-rest silent',
+      'pulled sounds',
+      'pulled sounds',
+      'at-rest silent',
+      'pulled sounds',
+      expect.stringMatching(/^at-rest/) as string,
+    ])
     expect(at(16, 50)).toMatch(/^at-rest/)
   })
 })

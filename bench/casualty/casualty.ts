@@ -73,18 +73,34 @@ export class Casualty {
   private readonly shares = new Map<string, readonly number[]>()
   private sharesOf: readonly Port[] | null = null
 
-  constructor(description: EngineDescription, readonly faults: readonly CasualtyFault[], private readonly options: CasualtyOptions) {
-    const turned = faults.flatMap((fault) => (fault.kind === 'turned' ? [need(description.turnables, fault.turnable)] : []))
+  constructor(
+    description: EngineDescription,
+    readonly faults: readonly CasualtyFault[],
+    private readonly options: CasualtyOptions,
+  ) {
+    const turned = faults.flatMap((fault) =>
+      fault.kind === 'turned' ? [need(description.turnables, fault.turnable)] : [],
+    )
     const { description: assembled, magnets } = refitted(description, turned)
     this.description = assembled
     const random = new SeededRandom(options.seed)
-    this.train = driveTrain(assembled, new Set(faults.flatMap((fault) => (fault.kind === 'slipping-link' ? [fault.link] : []))))
-    const states: Record<string, ComponentState> = Object.fromEntries(faults.flatMap((fault) => (fault.kind === 'component' && fault.state !== 'intermittent' ? [[fault.component, fault.state] as const] : [])))
+    this.train = driveTrain(
+      assembled,
+      new Set(faults.flatMap((fault) => (fault.kind === 'slipping-link' ? [fault.link] : []))),
+    )
+    const states: Record<string, ComponentState> = Object.fromEntries(
+      faults.flatMap((fault) =>
+        fault.kind === 'component' && fault.state !== 'intermittent' ? [[fault.component, fault.state] as const] : [],
+      ),
+    )
     this.surroundings = new Surroundings(assembled, { states })
     this.contacts = new FailingContacts(assembled, faults, this.train, random)
     this.relays = new Relays(assembled, faults, random)
     this.switches = runningPositions(assembled)
-    this.motors = assembled.motors.map((motor) => new DrivenMotor(motor, assembled, faults, this.train, magnets[motor.id] ?? 1, random.between(0, 2 * Math.PI)))
+    this.motors = assembled.motors.map(
+      (motor) =>
+        new DrivenMotor(motor, assembled, faults, this.train, magnets[motor.id] ?? 1, random.between(0, 2 * Math.PI)),
+    )
   }
 
   /** Clamps a supply; what was clamped before is off. */
@@ -109,16 +125,30 @@ export class Casualty {
 
   get now(): CasualtyReading {
     const { motors, volts, supplyAmps } = this
-    const lamps = Object.fromEntries(this.description.components.flatMap(({ id, lamp }) => (lamp ? [[id, (this.voltsAcross(id) / lamp.volts) ** 2]] : [])))
+    const lamps = Object.fromEntries(
+      this.description.components.flatMap(({ id, lamp }) =>
+        lamp ? [[id, (this.voltsAcross(id) / lamp.volts) ** 2]] : [],
+      ),
+    )
     return {
-      seconds: this.seconds, supplyAmps, supplyVolts: volts - supplyAmps * this.feed.ohms, limited: this.limited,
-      radPerSecond: motors.map((motor) => motor.speed), armatureAngle: motors[0]?.angle ?? 0, travelled: this.travelled, lamps,
+      seconds: this.seconds,
+      supplyAmps,
+      supplyVolts: volts - supplyAmps * this.feed.ohms,
+      limited: this.limited,
+      radPerSecond: motors.map((motor) => motor.speed),
+      armatureAngle: motors[0]?.angle ?? 0,
+      travelled: this.travelled,
+      lamps,
     }
   }
 
   /** Supply current and voltage now, without the rest: what a meter or a recorder looks at step by step. */
   get meter(): { readonly amps: number; readonly volts: number; readonly radPerSecond: number } {
-    return { amps: this.supplyAmps, volts: this.volts - this.supplyAmps * this.feed.ohms, radPerSecond: this.motors[0]?.speed ?? 0 }
+    return {
+      amps: this.supplyAmps,
+      volts: this.volts - this.supplyAmps * this.feed.ohms,
+      radPerSecond: this.motors[0]?.speed ?? 0,
+    }
   }
 
   /** Winding temperature of the first motor, °C. */
@@ -195,7 +225,10 @@ export class Casualty {
     }
     let shares = this.shares.get(component)
     if (!shares) {
-      shares = [ports[0]?.across.get(component)?.perVolt ?? 0, ...ports.map((port) => port.across.get(component)?.perAmp ?? 0)]
+      shares = [
+        ports[0]?.across.get(component)?.perVolt ?? 0,
+        ...ports.map((port) => port.across.get(component)?.perAmp ?? 0),
+      ]
       this.shares.set(component, shares)
     }
     let volts = (shares[0] ?? 0) * this.volts

@@ -85,7 +85,14 @@ export class CommutatedMotor {
    * @param kelvin of the winding above 20 °C
    * @returns amps through the terminals
    */
-  step(angle: number, speed: number, flux: number, source: { volts: number; ohms: number }, seconds: number, kelvin: number): number {
+  step(
+    angle: number,
+    speed: number,
+    flux: number,
+    source: { volts: number; ohms: number },
+    seconds: number,
+    kelvin: number,
+  ): number {
     const { segments, connection } = this.build
     const coilHenry = this.build.coilSeconds * this.coilOhms
     const { order, matrix, right, shape } = this
@@ -100,7 +107,8 @@ export class CommutatedMotor {
       const emf = (shape[coil] as number) * speed * flux
       const inductive = steady ? 0 : coilHenry / seconds
       const shorted = coil === this.build.shortedCoil
-      const siemens = 1 / ((shorted ? this.coilOhms * SHORTED_COIL_SHARE : this.coilOhms * warm) + (shorted ? 0 : inductive))
+      const siemens =
+        1 / ((shorted ? this.coilOhms * SHORTED_COIL_SHARE : this.coilOhms * warm) + (shorted ? 0 : inductive))
       // i = g·(v_from − v_to − e + L/dt·i_before); a shorted coil makes no voltage between its ends.
       const driven = siemens * ((shorted ? 0 : -emf) + (shorted ? 0 : inductive * (this.coilAmps[coil] as number)))
       const from = coil
@@ -116,7 +124,8 @@ export class CommutatedMotor {
       matrix[segment * order + segment] = (matrix[segment * order + segment] as number) + onMinus + OPEN_SIEMENS
     }
     matrix[plus * order + plus] = (matrix[plus * order + plus] as number) + 1 / source.ohms
-    if (connection === 'star') matrix[segments * order + segments] = (matrix[segments * order + segments] as number) + OPEN_SIEMENS
+    if (connection === 'star')
+      matrix[segments * order + segments] = (matrix[segments * order + segments] as number) + OPEN_SIEMENS
     right[plus] = (right[plus] as number) + source.volts / source.ohms
     solveInPlace(matrix, right, order)
     this.readBack(speed, flux, seconds, warm)
@@ -160,7 +169,9 @@ export class CommutatedMotor {
         continue
       }
       const inductive = steady ? 0 : coilHenry / seconds
-      this.coilAmps[coil] = (across - made * speed * flux + inductive * (this.coilAmps[coil] as number)) / (this.coilOhms * warm + inductive)
+      this.coilAmps[coil] =
+        (across - made * speed * flux + inductive * (this.coilAmps[coil] as number)) /
+        (this.coilOhms * warm + inductive)
       torque += (this.coilAmps[coil] as number) * made
       heat += (this.coilAmps[coil] as number) ** 2 * this.coilOhms * warm
     }
@@ -176,7 +187,9 @@ export class CommutatedMotor {
       const volts = this.right[segment] as number
       watts += (volts - plus) ** 2 * (this.onPlus[segment] as number) + volts ** 2 * (this.onMinus[segment] as number)
     }
-    if (bridge) watts += ((this.right[bridge.gap] as number) - (this.right[(bridge.gap + 1) % segments] as number)) ** 2 / bridge.ohms
+    if (bridge)
+      watts +=
+        ((this.right[bridge.gap] as number) - (this.right[(bridge.gap + 1) % segments] as number)) ** 2 / bridge.ohms
     return watts
   }
 }
@@ -286,13 +299,16 @@ function solveInPlace(matrix: Float64Array, right: Float64Array, order: number):
     for (let row = pivot + 1; row < order; row++) {
       const factor = (matrix[row * order + pivot] as number) * inverse
       if (factor === 0) continue
-      for (let column = pivot; column < order; column++) matrix[row * order + column] = (matrix[row * order + column] as number) - factor * (matrix[pivot * order + column] as number)
+      for (let column = pivot; column < order; column++)
+        matrix[row * order + column] =
+          (matrix[row * order + column] as number) - factor * (matrix[pivot * order + column] as number)
       right[row] = (right[row] as number) - factor * (right[pivot] as number)
     }
   }
   for (let row = order - 1; row >= 0; row--) {
     let sum = right[row] as number
-    for (let column = row + 1; column < order; column++) sum -= (matrix[row * order + column] as number) * (right[column] as number)
+    for (let column = row + 1; column < order; column++)
+      sum -= (matrix[row * order + column] as number) * (right[column] as number)
     right[row] = sum / (matrix[row * order + row] as number)
   }
 }

@@ -22,7 +22,12 @@ const WINDING_JOULES_PER_KELVIN = 6
 const WINDING_WATTS_PER_KELVIN = 0.05
 const MAGNET_PER_KELVIN = -0.002
 
-interface TightSpot { readonly ratio: number; readonly torque: number; readonly at: number; readonly width: number }
+interface TightSpot {
+  readonly ratio: number
+  readonly torque: number
+  readonly at: number
+  readonly width: number
+}
 
 /** One motor of a casualty with all it drives: armature, field, warmth, friction, tight spots and play. */
 export class DrivenMotor {
@@ -42,16 +47,36 @@ export class DrivenMotor {
    * @param turnedMagnet 1, or −1 with the magnet the other way round
    * @param startAngle of the armature, rad
    */
-  constructor(private readonly motor: Motor, description: EngineDescription, faults: readonly CasualtyFault[], train: DriveTrain, turnedMagnet: number, startAngle: number) {
+  constructor(
+    private readonly motor: Motor,
+    description: EngineDescription,
+    faults: readonly CasualtyFault[],
+    train: DriveTrain,
+    turnedMagnet: number,
+    startAngle: number,
+  ) {
     const of = <K extends CasualtyFault['kind']>(kind: K): Extract<CasualtyFault, { kind: K }> | undefined =>
-      faults.find((fault): fault is Extract<CasualtyFault, { kind: K }> => fault.kind === kind && (!('motor' in fault) || fault.motor === motor.id))
-    const ohmsOf = (id: string): number | null => description.components.find((component) => component.id === id)?.ohms ?? null
+      faults.find(
+        (fault): fault is Extract<CasualtyFault, { kind: K }> =>
+          fault.kind === kind && (!('motor' in fault) || fault.motor === motor.id),
+      )
+    const ohmsOf = (id: string): number | null =>
+      description.components.find((component) => component.id === id)?.ohms ?? null
     const ohms = ohmsOf(motor.armature) ?? 10
     const bridge = of('carbon-bridge')
     const series = motor.field !== null
     this.armature = new CommutatedMotor({
-      segments: motor.segments, connection: 'ring', meanOhms: ohms, backEmf: motor.backEmf, coilSeconds: THREE_COIL_SECONDS * (3 / motor.segments), brushWidth: BRUSH_WIDTH, brushOhms: Math.min(0.1, ohms / 40),
-      brushShift: of('brush-shift')?.radians ?? 0, openCoil: of('open-coil')?.coil ?? null, shortedCoil: of('shorted-coil')?.coil ?? null, bridge: bridge ? { gap: bridge.gap, ohms: bridge.ohms } : null,
+      segments: motor.segments,
+      connection: 'ring',
+      meanOhms: ohms,
+      backEmf: motor.backEmf,
+      coilSeconds: THREE_COIL_SECONDS * (3 / motor.segments),
+      brushWidth: BRUSH_WIDTH,
+      brushOhms: Math.min(0.1, ohms / 40),
+      brushShift: of('brush-shift')?.radians ?? 0,
+      openCoil: of('open-coil')?.coil ?? null,
+      shortedCoil: of('shorted-coil')?.coil ?? null,
+      bridge: bridge ? { gap: bridge.gap, ohms: bridge.ohms } : null,
     })
     this.strength = turnedMagnet * (of('magnet')?.strength ?? 1)
     const field = series ? woundField(motor, description, faults) : { times: 0, ohms: 0, shorted: false }
@@ -64,13 +89,28 @@ export class DrivenMotor {
     const pulledOver = (of('worn-bearing')?.torque ?? 0) * this.strength ** 2
     this.cogTorque = 0.25 * ownCoulomb
     const ofTrain = train.wheels.some((wheel) => wheel.driven)
-      ? { inertia: inertia * (1 - MOTOR_INERTIA_SHARE), coulomb: motor.coulombTorque * (1 - MOTOR_DRAG_SHARE) * Math.sqrt(grease), viscous: motor.viscousTorque * (1 - MOTOR_DRAG_SHARE) * grease }
+      ? {
+          inertia: inertia * (1 - MOTOR_INERTIA_SHARE),
+          coulomb: motor.coulombTorque * (1 - MOTOR_DRAG_SHARE) * Math.sqrt(grease),
+          viscous: motor.viscousTorque * (1 - MOTOR_DRAG_SHARE) * grease,
+        }
       : null
-    this.load = new GearedLoad({ inertia: inertia * MOTOR_INERTIA_SHARE, coulomb: ownCoulomb + pulledOver + (of('rubbing')?.torque ?? 0), viscous: motor.viscousTorque * MOTOR_DRAG_SHARE }, ofTrain, PLAY, startAngle)
+    this.load = new GearedLoad(
+      {
+        inertia: inertia * MOTOR_INERTIA_SHARE,
+        coulomb: ownCoulomb + pulledOver + (of('rubbing')?.torque ?? 0),
+        viscous: motor.viscousTorque * MOTOR_DRAG_SHARE,
+      },
+      ofTrain,
+      PLAY,
+      startAngle,
+    )
     this.tight = faults.flatMap((fault) => {
       if (fault.kind !== 'tight-spot') return []
       const part = train.turning.get(fault.rotor)
-      return part && part.motor === motor.id ? [{ ratio: part.turnsPerMotorTurn, torque: fault.torque, at: fault.at, width: fault.width }] : []
+      return part && part.motor === motor.id
+        ? [{ ratio: part.turnsPerMotorTurn, torque: fault.torque, at: fault.at, width: fault.width }]
+        : []
     })
   }
 
@@ -93,7 +133,10 @@ export class DrivenMotor {
    */
   step(port: Port | undefined, volts: number, reversed: boolean, held: number | null, dt: number): number {
     const { armature, load } = this
-    const flux = this.motor.field === null ? this.strength * (1 + MAGNET_PER_KELVIN * this.kelvin) : (reversed ? -1 : 1) * armature.amps * this.fieldTimes * this.strength
+    const flux =
+      this.motor.field === null
+        ? this.strength * (1 + MAGNET_PER_KELVIN * this.kelvin)
+        : (reversed ? -1 : 1) * armature.amps * this.fieldTimes * this.strength
     const inductive = this.fieldHenry / dt
     const source = port
       ? { volts: port.voltsPerVolt * volts + inductive * armature.amps, ohms: port.ohms + this.fieldOhms + inductive }
@@ -115,7 +158,9 @@ export class DrivenMotor {
   private tightness(): number {
     let drag = 0
     for (const spot of this.tight) {
-      const off = Math.abs(((((this.load.angle * spot.ratio - spot.at) % (2 * Math.PI)) + 3 * Math.PI) % (2 * Math.PI)) - Math.PI)
+      const off = Math.abs(
+        ((((this.load.angle * spot.ratio - spot.at) % (2 * Math.PI)) + 3 * Math.PI) % (2 * Math.PI)) - Math.PI,
+      )
       if (off < spot.width) drag += spot.torque * Math.cos(((off / spot.width) * Math.PI) / 2)
     }
     return drag

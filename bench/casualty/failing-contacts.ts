@@ -30,18 +30,33 @@ export class FailingContacts {
   private readonly byAngle: readonly ByAngle[]
   private latest: readonly string[] = NONE
 
-  constructor(description: EngineDescription, faults: readonly CasualtyFault[], train: DriveTrain, private readonly random: SeededRandom) {
+  constructor(
+    description: EngineDescription,
+    faults: readonly CasualtyFault[],
+    train: DriveTrain,
+    private readonly random: SeededRandom,
+  ) {
     this.byChance = faults.flatMap((fault) => {
       const loose = fault.kind === 'component' && fault.state === 'intermittent'
       if (fault.kind !== 'film' && !loose) return []
       const share = fault.kind === 'film' ? fault.brokenShare : USUAL_BROKEN_SHARE
       const meanBroken = fault.kind === 'film' ? fault.seconds : USUAL_BREAK_SECONDS
       const broken = random.next() < share
-      return [{ component: fault.component, meanBroken, meanMade: (meanBroken * (1 - share)) / Math.max(share, 1e-6), broken, until: 0 }]
+      return [
+        {
+          component: fault.component,
+          meanBroken,
+          meanMade: (meanBroken * (1 - share)) / Math.max(share, 1e-6),
+          broken,
+          until: 0,
+        },
+      ]
     })
     this.byAngle = faults.flatMap((fault) => {
       if (fault.kind !== 'dirty-patch') return []
-      const index = description.wheelSets.findIndex((wheelSet) => wheelSet.left.tread === fault.component || wheelSet.right.tread === fault.component)
+      const index = description.wheelSets.findIndex(
+        (wheelSet) => wheelSet.left.tread === fault.component || wheelSet.right.tread === fault.component,
+      )
       return [{ component: fault.component, ratio: train.wheels[index]?.order ?? 0, at: fault.at, width: fault.width }]
     })
   }
@@ -53,7 +68,8 @@ export class FailingContacts {
     for (const contact of this.byChance) {
       if (seconds + dt > contact.until) {
         if (contact.until > 0) contact.broken = !contact.broken
-        contact.until = seconds - Math.log(1 - this.random.next()) * (contact.broken ? contact.meanBroken : contact.meanMade)
+        contact.until =
+          seconds - Math.log(1 - this.random.next()) * (contact.broken ? contact.meanBroken : contact.meanMade)
       }
       if (contact.broken) found.push(contact.component)
     }

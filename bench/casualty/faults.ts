@@ -17,7 +17,13 @@ export type CasualtyFault =
   /** Old grease: friction that grows with speed, times a factor, and dry friction with it. */
   | { readonly kind: 'hard-grease'; readonly motor: string; readonly factor: number }
   /** Extra drag, N·m at the motor, only while the part stands within a sector of its turn. */
-  | { readonly kind: 'tight-spot'; readonly rotor: string; readonly torque: number; readonly at: number; readonly width: number }
+  | {
+      readonly kind: 'tight-spot'
+      readonly rotor: string
+      readonly torque: number
+      readonly at: number
+      readonly width: number
+    }
   /** Something rubs all the way round: extra dry friction at the motor, N·m. */
   | { readonly kind: 'rubbing'; readonly motor: string; readonly torque: number }
   /** A link that slips: a split muff, a gear loose on its shaft. The motor is relieved of what lies behind it. */
@@ -25,7 +31,12 @@ export type CasualtyFault =
   /** Something refitted the other way round, by the turnable's id. */
   | { readonly kind: 'turned'; readonly turnable: string }
   /** A sequence switch with a dirty or worn drum: shares of the interruptions that move it not at all, or two steps, and V that pull it in. */
-  | { readonly kind: 'sticky-switch'; readonly missedShare: number; readonly doubledShare: number; readonly pullInVolts: number }
+  | {
+      readonly kind: 'sticky-switch'
+      readonly missedShare: number
+      readonly doubledShare: number
+      readonly pullInVolts: number
+    }
   /** A relay out of adjustment or with a tired spring: V across its coil that pull it in and that it lets go at, by its switch's id. */
   | { readonly kind: 'sticky-relay'; readonly relay: string; readonly pullInVolts: number; readonly letGoVolts: number }
   /** A contact that fails by chance: share of the time it is broken, and how long a break lasts on average, s. */

@@ -24,7 +24,9 @@ describe('motor and train with play between them', () => {
   it('reversed, the motor turns alone through the play before the train follows, and not a radian more', () => {
     const load = new GearedLoad(motor, train, PLAY, 0)
     let alone = 0
-    run(load, -2e-3, 0.05, () => { if (load.trainSpeed === 0) alone = -load.angle })
+    run(load, -2e-3, 0.05, () => {
+      if (load.trainSpeed === 0) alone = -load.angle
+    })
     expect(alone).toBeGreaterThan(0.95 * PLAY)
     expect(alone).toBeLessThan(PLAY)
     expect(load.trainSpeed).toBeLessThan(0)
@@ -53,7 +55,9 @@ describe('motor and train with play between them', () => {
     const load = new GearedLoad({ ...motor, coulomb: 0.01 }, { ...train, coulomb: 0, viscous: 0 }, PLAY, 0)
     run(load, 0.02, 0.02)
     let ahead = false
-    run(load, 0, 0.01, () => { ahead ||= load.trainSpeed > load.speed + 1 })
+    run(load, 0, 0.01, () => {
+      ahead ||= load.trainSpeed > load.speed + 1
+    })
     expect(ahead).toBe(true)
   })
 

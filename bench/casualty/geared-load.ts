@@ -29,7 +29,12 @@ export class GearedLoad {
    * @param train null where the motor drives nothing
    * @param play rad at the motor shaft
    */
-  constructor(private readonly motor: TurningMass, private readonly train: TurningMass | null, private readonly play: number, startAngle: number) {
+  constructor(
+    private readonly motor: TurningMass,
+    private readonly train: TurningMass | null,
+    private readonly play: number,
+    startAngle: number,
+  ) {
     this.angle = startAngle
     this.ahead = play
   }
@@ -55,7 +60,14 @@ export class GearedLoad {
     }
     const load = { ...train, coulomb: train.coulomb + trainDrag }
     if (this.flank !== 0 && this.pushes(torque, load)) {
-      this.speed = this.slowed(this.speed, torque, motor.coulomb + load.coulomb, motor.viscous + load.viscous, motor.inertia + load.inertia, dt)
+      this.speed = this.slowed(
+        this.speed,
+        torque,
+        motor.coulomb + load.coulomb,
+        motor.viscous + load.viscous,
+        motor.inertia + load.inertia,
+        dt,
+      )
       this.trainSpeed = this.speed
       this.angle += this.speed * dt
       return
@@ -74,7 +86,9 @@ export class GearedLoad {
     const { motor, flank, speed } = this
     if (speed === 0) return Math.abs(torque) <= motor.coulomb || Math.sign(torque) === flank
     const way = Math.sign(speed)
-    const acceleration = (torque - way * (motor.coulomb + load.coulomb) - (motor.viscous + load.viscous) * speed) / (motor.inertia + load.inertia)
+    const acceleration =
+      (torque - way * (motor.coulomb + load.coulomb) - (motor.viscous + load.viscous) * speed) /
+      (motor.inertia + load.inertia)
     return (load.inertia * acceleration + way * load.coulomb + load.viscous * speed) * flank >= 0
   }
 
@@ -83,13 +97,24 @@ export class GearedLoad {
     this.flank = flank
     this.ahead = flank === 1 ? this.play : 0
     const common = (motor.inertia * this.speed + load.inertia * this.trainSpeed) / (motor.inertia + load.inertia)
-    this.frictionJoules += 0.5 * (motor.inertia * this.speed ** 2 + load.inertia * this.trainSpeed ** 2 - (motor.inertia + load.inertia) * common ** 2)
+    this.frictionJoules +=
+      0.5 *
+      (motor.inertia * this.speed ** 2 +
+        load.inertia * this.trainSpeed ** 2 -
+        (motor.inertia + load.inertia) * common ** 2)
     this.speed = common
     this.trainSpeed = common
   }
 
   /** Implicit in the part that grows with speed; dry friction stops it, it does not turn it back. */
-  private slowed(before: number, torque: number, coulomb: number, viscous: number, inertia: number, dt: number): number {
+  private slowed(
+    before: number,
+    torque: number,
+    coulomb: number,
+    viscous: number,
+    inertia: number,
+    dt: number,
+  ): number {
     if (before === 0 && Math.abs(torque) <= coulomb) return 0
     const way = before !== 0 ? Math.sign(before) : Math.sign(torque)
     const next = (before + ((torque - way * coulomb) / inertia) * dt) / (1 + (viscous / inertia) * dt)

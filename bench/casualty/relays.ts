@@ -11,7 +11,13 @@ const RELAY_PULL_IN_VOLTS = 4
 const RELAY_LET_GO_VOLTS = 1.6
 const RELAY_FLUX_SECONDS = 0.05
 
-interface Relay { readonly id: string; readonly coil: string; readonly pullInVolts: number; readonly letGoVolts: number; flux: number }
+interface Relay {
+  readonly id: string
+  readonly coil: string
+  readonly pullInVolts: number
+  readonly letGoVolts: number
+  flux: number
+}
 
 /** What the coils of an AC machine do to its switches: the drum that steps at each interruption, relays that pull in and let go. */
 export class Relays {
@@ -20,15 +26,32 @@ export class Relays {
   private readonly relays: readonly Relay[]
   private unfedSince: number | null = 0
 
-  constructor(description: EngineDescription, faults: readonly CasualtyFault[], private readonly random: SeededRandom) {
+  constructor(
+    description: EngineDescription,
+    faults: readonly CasualtyFault[],
+    private readonly random: SeededRandom,
+  ) {
     this.sequence = description.switches.find((entry) => entry.id === 'sequence')
-    this.sticky = faults.find((fault): fault is Extract<CasualtyFault, { kind: 'sticky-switch' }> => fault.kind === 'sticky-switch')
-    const works = (coil: string): boolean => !faults.some((fault) => fault.kind === 'component' && fault.component === coil)
+    this.sticky = faults.find(
+      (fault): fault is Extract<CasualtyFault, { kind: 'sticky-switch' }> => fault.kind === 'sticky-switch',
+    )
+    const works = (coil: string): boolean =>
+      !faults.some((fault) => fault.kind === 'component' && fault.component === coil)
     this.relays = description.switches.flatMap((entry) => {
       const coil = `${entry.part}.coil`
-      if (entry.id === 'sequence' || !entry.positions.some((position) => position.id === 'pulled') || !works(coil)) return []
-      const weak = faults.find((fault) => fault.kind === 'sticky-relay' && fault.relay === entry.id) as Extract<CasualtyFault, { kind: 'sticky-relay' }> | undefined
-      return [{ id: entry.id, coil, pullInVolts: weak?.pullInVolts ?? RELAY_PULL_IN_VOLTS, letGoVolts: weak?.letGoVolts ?? RELAY_LET_GO_VOLTS, flux: 0 }]
+      if (entry.id === 'sequence' || !entry.positions.some((position) => position.id === 'pulled') || !works(coil))
+        return []
+      const weak = faults.find((fault) => fault.kind === 'sticky-relay' && fault.relay === entry.id) as
+        Extract<CasualtyFault, { kind: 'sticky-relay' }> | undefined
+      return [
+        {
+          id: entry.id,
+          coil,
+          pullInVolts: weak?.pullInVolts ?? RELAY_PULL_IN_VOLTS,
+          letGoVolts: weak?.letGoVolts ?? RELAY_LET_GO_VOLTS,
+          flux: 0,
+        },
+      ]
     })
     if (!works('sequence.coil')) this.sequence = undefined
   }
@@ -45,7 +68,13 @@ export class Relays {
    * @param hertz of the supply; 0 is smooth DC
    * @returns switches that have moved, by id
    */
-  step(switches: Readonly<Record<string, string>>, coilVolts: (coil: string) => number, hertz: number, seconds: number, dt: number): Readonly<Record<string, string>> | null {
+  step(
+    switches: Readonly<Record<string, string>>,
+    coilVolts: (coil: string) => number,
+    hertz: number,
+    seconds: number,
+    dt: number,
+  ): Readonly<Record<string, string>> | null {
     let moved: Readonly<Record<string, string>> | null = null
     for (const relay of this.relays) {
       relay.flux += ((coilVolts(relay.coil) - relay.flux) / RELAY_FLUX_SECONDS) * dt
@@ -54,12 +83,19 @@ export class Relays {
       if (pulled ? pull >= relay.letGoVolts : pull < relay.pullInVolts) continue
       moved = withMoved(moved, relay.id, pulled ? 'at-rest' : 'pulled')
     }
-    const position = this.sequence ? this.stepSequence(switches, Math.abs(coilVolts('sequence.coil')), hertz, seconds) : null
+    const position = this.sequence
+      ? this.stepSequence(switches, Math.abs(coilVolts('sequence.coil')), hertz, seconds)
+      : null
     return position === null ? moved : withMoved(moved, 'sequence', position)
   }
 
   /** The sequence switch steps each time its coil is fed again after an interruption. */
-  private stepSequence(switches: Readonly<Record<string, string>>, fed: number, hertz: number, seconds: number): string | null {
+  private stepSequence(
+    switches: Readonly<Record<string, string>>,
+    fed: number,
+    hertz: number,
+    seconds: number,
+  ): string | null {
     const { sequence, sticky } = this
     if (!sequence) return null
     const pullInVolts = sticky?.pullInVolts ?? SEQUENCE_PULL_IN_VOLTS
@@ -70,7 +106,11 @@ export class Relays {
     }
     if (fed < pullInVolts) return null
     let position: string | null = null
-    if (this.unfedSince !== null && seconds - this.unfedSince > INTERRUPTION_SECONDS && seconds > INTERRUPTION_SECONDS) {
+    if (
+      this.unfedSince !== null &&
+      seconds - this.unfedSince > INTERRUPTION_SECONDS &&
+      seconds > INTERRUPTION_SECONDS
+    ) {
       const at = sequence.positions.findIndex((entry) => entry.id === switches.sequence)
       const luck = sticky ? this.random.between(0, 1) : 1
       const steps = !sticky || luck >= sticky.missedShare + sticky.doubledShare ? 1 : luck < sticky.missedShare ? 0 : 2
@@ -81,6 +121,10 @@ export class Relays {
   }
 }
 
-function withMoved(moved: Readonly<Record<string, string>> | null, id: string, to: string): Readonly<Record<string, string>> {
+function withMoved(
+  moved: Readonly<Record<string, string>> | null,
+  id: string,
+  to: string,
+): Readonly<Record<string, string>> {
   return { ...(moved ?? {}), [id]: to }
 }

@@ -19,12 +19,23 @@ export interface WoundField {
  */
 export function woundField(motor: Motor, description: EngineDescription, faults: readonly CasualtyFault[]): WoundField {
   const own = description.components.find(({ id }) => id === motor.field)
-  const beside = description.components.filter(({ kind, from, to }) => own && kind === own.kind && from === own.from && to === own.to).map(({ id }) => id)
-  const inState = (component: string, state: 'open' | 'shorted'): boolean => faults.some((fault) => fault.kind === 'component' && fault.component === component && fault.state === state)
+  const beside = description.components
+    .filter(({ kind, from, to }) => own && kind === own.kind && from === own.from && to === own.to)
+    .map(({ id }) => id)
+  const inState = (component: string, state: 'open' | 'shorted'): boolean =>
+    faults.some((fault) => fault.kind === 'component' && fault.component === component && fault.state === state)
   if (beside.some((id) => inState(id, 'shorted'))) return { times: 0, ohms: 0, shorted: true }
   const carrying = beside.filter((id) => !inState(id, 'open')).length
-  const cutOff = ({ id, armature, feeds }: Motor): boolean => description.components.some((component) => ([armature, feeds.plus, feeds.minus].includes(component.id) || (component.kind === 'brush' && component.id.startsWith(`${id}.`))) && inState(component.id, 'open'))
-  const drawing = description.motors.filter((other) => other.field !== null && beside.includes(other.field) && !cutOff(other)).length
+  const cutOff = ({ id, armature, feeds }: Motor): boolean =>
+    description.components.some(
+      (component) =>
+        ([armature, feeds.plus, feeds.minus].includes(component.id) ||
+          (component.kind === 'brush' && component.id.startsWith(`${id}.`))) &&
+        inState(component.id, 'open'),
+    )
+  const drawing = description.motors.filter(
+    (other) => other.field !== null && beside.includes(other.field) && !cutOff(other),
+  ).length
   const share = Math.max(1, drawing) / Math.max(1, carrying)
   return { times: own && inState(own.id, 'open') ? 0 : share, ohms: (own?.ohms ?? 0) * share, shorted: false }
 }

@@ -1,4 +1,12 @@
-import { heldReadings, protectiveStart, runningReading, type SweepEvent, type SweepStep, type SweepSurroundings, type SweepInstrument } from './sweep-steps'
+import {
+  heldReadings,
+  protectiveStart,
+  runningReading,
+  type SweepEvent,
+  type SweepStep,
+  type SweepSurroundings,
+  type SweepInstrument,
+} from './sweep-steps'
 
 export interface SweepPlan {
   readonly ampsLimit: number
@@ -30,7 +38,10 @@ const READING_SECONDS = 1.5
 export function usualPlan(nominalVolts: number): SweepPlan {
   const up = [0.4, 0.55, 0.7, 0.85, 1].map((share) => share * nominalVolts)
   return {
-    ampsLimit: 1.5, hertz: 0, lockedVolts: [nominalVolts / 12, nominalVolts / 4], lockedAngles: ANGLES,
+    ampsLimit: 1.5,
+    hertz: 0,
+    lockedVolts: [nominalVolts / 12, nominalVolts / 4],
+    lockedAngles: ANGLES,
     steps: [...inOneGo('forward', up), ...repeatsAt(nominalVolts), ...inOneGo('reverse', [...up].reverse())],
   }
 }
@@ -42,8 +53,15 @@ export function usualPlan(nominalVolts: number): SweepPlan {
 export function usualSeriesPlan(nominalVolts: number, supply: 'dc' | 'ac'): SweepPlan {
   const up = (supply === 'dc' ? [0.3, 0.4, 0.5, 0.6] : [0.55, 0.7, 0.85, 1]).map((share) => share * nominalVolts)
   return {
-    ampsLimit: 3, hertz: supply === 'ac' ? 50 : 0, lockedVolts: [nominalVolts / 8], lockedAngles: SERIES_ANGLES,
-    steps: [...inOneGo('forward', up), ...repeatsAt(up.at(-1) ?? nominalVolts), ...inOneGo('forward', [...up].reverse())],
+    ampsLimit: 3,
+    hertz: supply === 'ac' ? 50 : 0,
+    lockedVolts: [nominalVolts / 8],
+    lockedAngles: SERIES_ANGLES,
+    steps: [
+      ...inOneGo('forward', up),
+      ...repeatsAt(up.at(-1) ?? nominalVolts),
+      ...inOneGo('forward', [...up].reverse()),
+    ],
   }
 }
 
@@ -52,7 +70,12 @@ function inOneGo(direction: 'forward' | 'reverse', volts: readonly number[]): Sw
 }
 
 function repeatsAt(volts: number): SweepStep[] {
-  return Array.from({ length: REPEATS }, (_, index) => ({ direction: 'forward', volts, from: 'off', repeat: { number: index + 1, of: REPEATS } }))
+  return Array.from({ length: REPEATS }, (_, index) => ({
+    direction: 'forward',
+    volts,
+    from: 'off',
+    repeat: { number: index + 1, of: REPEATS },
+  }))
 }
 
 /**
@@ -63,7 +86,11 @@ function repeatsAt(volts: number): SweepStep[] {
  * @param surroundings time and hands
  * @returns what happens, as it happens; whoever stops listening stops the sweep, output off
  */
-export async function* sweepMotor(supply: SweepInstrument, plan: SweepPlan, surroundings: SweepSurroundings): AsyncGenerator<SweepEvent> {
+export async function* sweepMotor(
+  supply: SweepInstrument,
+  plan: SweepPlan,
+  surroundings: SweepSurroundings,
+): AsyncGenerator<SweepEvent> {
   const total = 1 + plan.lockedAngles + plan.steps.length
   let done = 0
   const doing = (what: string): SweepEvent => ({ kind: 'doing', what, done: done++, of: total })
@@ -88,7 +115,11 @@ export async function* sweepMotor(supply: SweepInstrument, plan: SweepPlan, surr
         yield { kind: 'cooling', seconds: COOL_SECONDS }
         await surroundings.pause(COOL_SECONDS)
       }
-      yield doing(step.repeat ? `Once more at ${step.volts.toFixed(1)} V, ${step.repeat.number} of ${step.repeat.of}` : `${plan.hertz > 0 ? 'AC' : step.direction === 'forward' ? 'Forward' : 'Reverse'}, ${step.volts.toFixed(1)} V`)
+      yield doing(
+        step.repeat
+          ? `Once more at ${step.volts.toFixed(1)} V, ${step.repeat.number} of ${step.repeat.of}`
+          : `${plan.hertz > 0 ? 'AC' : step.direction === 'forward' ? 'Forward' : 'Reverse'}, ${step.volts.toFixed(1)} V`,
+      )
       const event = await runningReading(supply, plan, step, surroundings)
       yield event
       if (event.kind === 'stopped') return

@@ -20,7 +20,13 @@ export type VoltBracket = readonly [below: number, above: number] | null
 /** What the test of a relay tells, in the order it happens. */
 export type RelayTestEvent =
   | { readonly kind: 'doing'; readonly what: string; readonly done: number; readonly of: number }
-  | { readonly kind: 'pull-in' | 'drop-out'; readonly repeat: number; readonly between: VoltBracket; readonly volts: number; readonly amps: number }
+  | {
+      readonly kind: 'pull-in' | 'drop-out'
+      readonly repeat: number
+      readonly between: VoltBracket
+      readonly volts: number
+      readonly amps: number
+    }
   /** Nothing to be seen in the current up to the most volts: somebody is asked what they hear. */
   | { readonly kind: 'asks'; readonly volts: number; readonly amps: number }
   | { readonly kind: 'heard'; readonly what: HeardOfRelay; readonly volts: number; readonly amps: number }
@@ -44,7 +50,11 @@ const OPEN_AMPS = 0.002
 /** What it switches comes in or goes out: the admittance changes at least so many times. */
 const JUMP = 1.35
 
-interface Look { readonly volts: number; readonly amps: number; readonly siemens: number }
+interface Look {
+  readonly volts: number
+  readonly amps: number
+  readonly siemens: number
+}
 
 /**
  * Reads at which volts of smooth DC a relay pulls in and lets go, from what it switches coming in and going out of the
@@ -53,7 +63,13 @@ interface Look { readonly volts: number; readonly amps: number; readonly siemens
  * @param heard what somebody noticed since `askAnew`, once they have said it
  * @returns what happens, as it happens; output off at every end
  */
-export async function* relayTest(supply: SweepInstrument, plan: RelayTestPlan, { pause }: Pick<SweepSurroundings, 'pause'>, heard: () => HeardOfRelay | null, askAnew: () => void): AsyncGenerator<RelayTestEvent> {
+export async function* relayTest(
+  supply: SweepInstrument,
+  plan: RelayTestPlan,
+  { pause }: Pick<SweepSurroundings, 'pause'>,
+  heard: () => HeardOfRelay | null,
+  askAnew: () => void,
+): AsyncGenerator<RelayTestEvent> {
   const total = 2 * plan.repeats + 1
   const look = async (volts: number): Promise<Look> => {
     await supply.setVolts(volts)
@@ -79,14 +95,28 @@ export async function* relayTest(supply: SweepInstrument, plan: RelayTestPlan, {
         yield* askWhatIsHeard(rise.last, look, plan.mostVolts, pause, heard, askAnew)
         return
       }
-      if (step === FINE_VOLTS) yield { kind: 'pull-in', repeat, between: rise.between, volts: rise.last.volts, amps: rise.last.amps }
+      if (step === FINE_VOLTS)
+        yield { kind: 'pull-in', repeat, between: rise.between, volts: rise.last.volts, amps: rise.last.amps }
       yield { kind: 'doing', what: `Volts fall, ${repeat} of ${plan.repeats}`, done: 2 * repeat - 1, of: total }
-      const fall = await watchFor(look, Math.min(rise.between[1], fallFrom), 0, -step, (before, now) => now < before / JUMP)
+      const fall = await watchFor(
+        look,
+        Math.min(rise.between[1], fallFrom),
+        0,
+        -step,
+        (before, now) => now < before / JUMP,
+      )
       if (fall.stopped && fall.stopped.kind === 'stopped' && fall.stopped.why === 'short') return yield fall.stopped
-      const dropOut: RelayTestEvent = { kind: 'drop-out', repeat, between: fall.between, volts: fall.last.volts, amps: fall.last.amps }
+      const dropOut: RelayTestEvent = {
+        kind: 'drop-out',
+        repeat,
+        between: fall.between,
+        volts: fall.last.volts,
+        amps: fall.last.amps,
+      }
       if (fall.between === null) {
         // It hangs: there is nothing more to read until it has been freed.
-        if (step !== FINE_VOLTS) yield { kind: 'pull-in', repeat, between: rise.between, volts: rise.last.volts, amps: rise.last.amps }
+        if (step !== FINE_VOLTS)
+          yield { kind: 'pull-in', repeat, between: rise.between, volts: rise.last.volts, amps: rise.last.amps }
         yield dropOut
         return
       }
@@ -115,24 +145,58 @@ export async function* relayTest(supply: SweepInstrument, plan: RelayTestPlan, {
 }
 
 /** Steps the volts until the admittance jumps, the end is reached or the supply gives way. */
-async function watchFor(look: (volts: number) => Promise<Look>, from: number, to: number, step: number, jumped: (before: number, now: number) => boolean): Promise<{ readonly between: VoltBracket; readonly last: Look; readonly stopped: RelayTestEvent | null }> {
+async function watchFor(
+  look: (volts: number) => Promise<Look>,
+  from: number,
+  to: number,
+  step: number,
+  jumped: (before: number, now: number) => boolean,
+): Promise<{ readonly between: VoltBracket; readonly last: Look; readonly stopped: RelayTestEvent | null }> {
   let before = await look(from)
   const count = Math.floor(Math.abs(to - from) / Math.abs(step) + 1e-9)
   for (let index = 1; index <= count; index++) {
     // Falling, it ends at the least the supply gives, not at nothing.
-    const [last, volts] = [index - 1, index].map((done) => Math.max(FINE_VOLTS, Number((from + done * step).toFixed(3)))) as [number, number]
+    const [last, volts] = [index - 1, index].map((done) =>
+      Math.max(FINE_VOLTS, Number((from + done * step).toFixed(3))),
+    ) as [number, number]
     if (volts === last) break
     const now = await look(volts)
-    if (now.volts < SHORT_SHARE * volts) return { between: null, last: now, stopped: { kind: 'stopped', why: 'short', sentence: `A short: at ${volts.toFixed(1)} V the supply is at its limit with ${now.amps.toFixed(2)} A. The output is off.` } }
-    if (now.amps < OPEN_AMPS && volts >= 1) return { between: null, last: now, stopped: { kind: 'stopped', why: 'open', sentence: 'Nothing flows: a clamp is off, or the pickup does not connect. The output is off.' } }
-    if (jumped(before.siemens, now.siemens)) return { between: step > 0 ? [last, volts] : [volts, last], last: now, stopped: null }
+    if (now.volts < SHORT_SHARE * volts)
+      return {
+        between: null,
+        last: now,
+        stopped: {
+          kind: 'stopped',
+          why: 'short',
+          sentence: `A short: at ${volts.toFixed(1)} V the supply is at its limit with ${now.amps.toFixed(2)} A. The output is off.`,
+        },
+      }
+    if (now.amps < OPEN_AMPS && volts >= 1)
+      return {
+        between: null,
+        last: now,
+        stopped: {
+          kind: 'stopped',
+          why: 'open',
+          sentence: 'Nothing flows: a clamp is off, or the pickup does not connect. The output is off.',
+        },
+      }
+    if (jumped(before.siemens, now.siemens))
+      return { between: step > 0 ? [last, volts] : [volts, last], last: now, stopped: null }
     before = now
   }
   return { between: null, last: before, stopped: null }
 }
 
 /** Coil, contact and load look alike in the current when nothing comes in: an ear tells them apart. */
-async function* askWhatIsHeard(last: Look, look: (volts: number) => Promise<Look>, mostVolts: number, pause: SweepSurroundings['pause'], heard: () => HeardOfRelay | null, askAnew: () => void): AsyncGenerator<RelayTestEvent> {
+async function* askWhatIsHeard(
+  last: Look,
+  look: (volts: number) => Promise<Look>,
+  mostVolts: number,
+  pause: SweepSurroundings['pause'],
+  heard: () => HeardOfRelay | null,
+  askAnew: () => void,
+): AsyncGenerator<RelayTestEvent> {
   askAnew()
   let reading = last
   let low = false

@@ -8,7 +8,10 @@ export interface ScpiUnit {
 
 /** An error in the numbering of SCPI-1999, volume 2, chapter 21. */
 export class ScpiError extends Error {
-  constructor(readonly code: number, text: string) {
+  constructor(
+    readonly code: number,
+    text: string,
+  ) {
     super(text)
   }
 }
@@ -57,7 +60,7 @@ function splitOutsideQuotes(text: string, separator: string): string[] {
   for (const letter of text) {
     if (quote) {
       if (letter === quote) quote = ''
-    } else if (letter === '"' || letter === '\'') quote = letter
+    } else if (letter === '"' || letter === "'") quote = letter
     else if (letter === separator) {
       pieces.push(piece)
       piece = ''
@@ -74,12 +77,17 @@ function splitOutsideQuotes(text: string, separator: string): string[] {
  * @param pattern for example `MEASure[:SCALar]:VOLTage[:DC]`
  */
 export function matchesHeader(pattern: string, path: readonly string[]): boolean {
-  const keywords = [...pattern.matchAll(/(\[)?:?(\*?[A-Za-z0-9_]+)(\])?/g)].map((match) => ({ long: (match[2] as string).toUpperCase(), short: (match[2] as string).replace(/[a-z]+/g, ''), optional: match[1] === '[' }))
+  const keywords = [...pattern.matchAll(/(\[)?:?(\*?[A-Za-z0-9_]+)(\])?/g)].map((match) => ({
+    long: (match[2] as string).toUpperCase(),
+    short: (match[2] as string).replace(/[a-z]+/g, ''),
+    optional: match[1] === '[',
+  }))
   const match = (keyword: number, word: number): boolean => {
     const expected = keywords[keyword]
     if (!expected) return word === path.length
     const given = path[word]
-    if (given !== undefined && (given === expected.long || given === expected.short) && match(keyword + 1, word + 1)) return true
+    if (given !== undefined && (given === expected.long || given === expected.short) && match(keyword + 1, word + 1))
+      return true
     return expected.optional && match(keyword + 1, word)
   }
   return match(0, 0)
@@ -99,7 +107,8 @@ export function parseNumber(text: string, unit: 'V' | 'A' | 'S' | ''): number {
   const suffix = (match[2] as string).toUpperCase()
   const value = Number((match[1] as string).replace(/\s/g, ''))
   if (suffix === '') return value
-  const multiplier = suffix.endsWith(unit) && unit !== '' ? multipliers[suffix.slice(0, suffix.length - unit.length)] : undefined
+  const multiplier =
+    suffix.endsWith(unit) && unit !== '' ? multipliers[suffix.slice(0, suffix.length - unit.length)] : undefined
   if (multiplier === undefined) throw new ScpiError(-131, 'Invalid suffix')
   return value * multiplier
 }

@@ -15,8 +15,20 @@ export type SeenRunning = 'forward' | 'reverse' | 'stands'
 /** What the test of a sequence switch tells, in the order it happens. `number` 0 is the position it was found in. */
 export type SequenceTestEvent =
   | { readonly kind: 'doing'; readonly what: string; readonly done: number; readonly of: number }
-  | { readonly kind: 'asks'; readonly number: number; readonly volts: number; readonly amps: number; readonly draws: 'motor' | 'little' | 'unknown' }
-  | { readonly kind: 'position'; readonly number: number; readonly position: 'forward' | 'reverse' | 'neutral'; readonly volts: number; readonly amps: number }
+  | {
+      readonly kind: 'asks'
+      readonly number: number
+      readonly volts: number
+      readonly amps: number
+      readonly draws: 'motor' | 'little' | 'unknown'
+    }
+  | {
+      readonly kind: 'position'
+      readonly number: number
+      readonly position: 'forward' | 'reverse' | 'neutral'
+      readonly volts: number
+      readonly amps: number
+    }
   /** V r.m.s. between which the drum moved while the volts rose; null when it did not up to the test volts. */
   | { readonly kind: 'pull-in'; readonly between: readonly [below: number, above: number] | null }
   | { readonly kind: 'stopped'; readonly why: 'short' | 'open'; readonly sentence: string }
@@ -42,7 +54,13 @@ const JUMP = 1.6
  *
  * @param answered what somebody saw it do since `askAnew`, once they have said it
  */
-export async function* sequenceTest(supply: SweepInstrument, plan: SequenceTestPlan, { pause }: Pick<SweepSurroundings, 'pause'>, answered: () => SeenRunning | null, askAnew: () => void): AsyncGenerator<SequenceTestEvent> {
+export async function* sequenceTest(
+  supply: SweepInstrument,
+  plan: SequenceTestPlan,
+  { pause }: Pick<SweepSurroundings, 'pause'>,
+  answered: () => SeenRunning | null,
+  askAnew: () => void,
+): AsyncGenerator<SequenceTestEvent> {
   const total = plan.interruptions + 2
   const seenSiemens: number[] = []
   try {
@@ -51,27 +69,43 @@ export async function* sequenceTest(supply: SweepInstrument, plan: SequenceTestP
     await supply.setHertz(plan.hertz)
     let position: 'forward' | 'reverse' | 'neutral' = 'neutral'
     for (let number = 0; number <= plan.interruptions; number++) {
-      yield { kind: 'doing', what: number === 0 ? `As found, at ${plan.volts} V` : `Interruption ${number}`, done: number, of: total }
+      yield {
+        kind: 'doing',
+        what: number === 0 ? `As found, at ${plan.volts} V` : `Interruption ${number}`,
+        done: number,
+        of: total,
+      }
       await supply.output(false)
       if (number > 0) await pause(OFF_SECONDS)
       await supply.setVolts(plan.volts)
       await supply.output(true)
       await pause(DWELL_SECONDS)
-      const look = async (): Promise<{ volts: number; amps: number }> => ({ volts: await supply.measureVolts(), amps: await supply.measureAmps() })
+      const look = async (): Promise<{ volts: number; amps: number }> => ({
+        volts: await supply.measureVolts(),
+        amps: await supply.measureAmps(),
+      })
       let reading = await look()
       if (reading.volts < SHORT_SHARE * plan.volts) {
-        yield { kind: 'stopped', why: 'short', sentence: `A short: the supply is at its limit with ${reading.amps.toFixed(2)} A. The output is off.` }
+        yield {
+          kind: 'stopped',
+          why: 'short',
+          sentence: `A short: the supply is at its limit with ${reading.amps.toFixed(2)} A. The output is off.`,
+        }
         return
       }
       if (reading.amps < OPEN_AMPS) {
-        yield { kind: 'stopped', why: 'open', sentence: 'Nothing flows: a clamp is off, or the centre pickup does not connect. The output is off.' }
+        yield {
+          kind: 'stopped',
+          why: 'open',
+          sentence: 'Nothing flows: a clamp is off, or the centre pickup does not connect. The output is off.',
+        }
         return
       }
       const siemens = reading.amps / reading.volts
       seenSiemens.push(siemens)
       const draws = plan.motorOn ? drawOf(siemens, seenSiemens) : 'unknown'
       askAnew()
-      for (let seen = draws === 'little' ? 'stands' as const : answered(); ; seen = answered()) {
+      for (let seen = draws === 'little' ? ('stands' as const) : answered(); ; seen = answered()) {
         if (seen !== null) {
           position = seen === 'stands' ? 'neutral' : seen
           break
@@ -100,7 +134,11 @@ function drawOf(siemens: number, seen: readonly number[]): 'motor' | 'little' | 
 }
 
 /** From an interruption the volts rise step by step; the motor coming in or going out shows the drum move. */
-async function pullIn(supply: SweepInstrument, plan: SequenceTestPlan, pause: SweepSurroundings['pause']): Promise<readonly [number, number] | null> {
+async function pullIn(
+  supply: SweepInstrument,
+  plan: SequenceTestPlan,
+  pause: SweepSurroundings['pause'],
+): Promise<readonly [number, number] | null> {
   await supply.output(false)
   await pause(OFF_SECONDS)
   await supply.setVolts(RAMP_STEP_VOLTS)

@@ -23,7 +23,10 @@ export const MOST_AMPS = 3
 const MOST_ERRORS = 20
 const OUTPUT_OHMS = 0.02
 /** ±(% of reading + digits) of its own meter. */
-export const SUPPLY_ACCURACY = { voltage: { percentOfReading: 0.05, resolution: 0.001, digits: 2 }, current: { percentOfReading: 0.1, resolution: 0.0001, digits: 3 } } as const
+export const SUPPLY_ACCURACY = {
+  voltage: { percentOfReading: 0.05, resolution: 0.001, digits: 2 },
+  current: { percentOfReading: 0.1, resolution: 0.0001, digits: 3 },
+} as const
 /** Power line cycles a reading is taken over, s. */
 const APERTURE_SECONDS = 0.02
 const STEP_SECONDS = 1e-4
@@ -114,7 +117,9 @@ export class SimulatedSupply {
   }
 
   private carryOut(unit: ScpiUnit): string | null {
-    const command = this.commands.find((entry) => matchesHeader(entry.header, unit.path) && (unit.query ? entry.ask : entry.set))
+    const command = this.commands.find(
+      (entry) => matchesHeader(entry.header, unit.path) && (unit.query ? entry.ask : entry.set),
+    )
     if (!command) throw new ScpiError(-113, 'Undefined header')
     if (unit.query) return command.ask?.(unit.parameters) ?? null
     const most = command.parameters ?? 1
@@ -124,25 +129,86 @@ export class SimulatedSupply {
     return null
   }
 
-  private readonly commands: ReadonlyArray<{ header: string; parameters?: number; set?: (parameters: readonly string[]) => void; ask?: (parameters: readonly string[]) => string }> = [
+  private readonly commands: ReadonlyArray<{
+    header: string
+    parameters?: number
+    set?: (parameters: readonly string[]) => void
+    ask?: (parameters: readonly string[]) => string
+  }> = [
     { header: '*IDN', ask: () => `Echoppe,Simulated bench supply,${this.options.serialNumber ?? '1'},1.0` },
     { header: '*RST', parameters: 0, set: () => this.reset() },
-    { header: '*CLS', parameters: 0, set: () => { this.errors.length = 0 } },
+    {
+      header: '*CLS',
+      parameters: 0,
+      set: () => {
+        this.errors.length = 0
+      },
+    },
     { header: '*OPC', parameters: 0, set: () => {}, ask: () => '1' },
-    { header: '[SOURce]:VOLTage[:LEVel][:IMMediate][:AMPLitude]', set: ([text]) => { this.volts = this.within(text, 'V', MOST_VOLTS); this.feed() }, ask: () => this.volts.toFixed(3) },
-    { header: '[SOURce]:CURRent[:LEVel][:IMMediate][:AMPLitude]', set: ([text]) => { this.ampsLimit = this.within(text, 'A', MOST_AMPS); this.feed() }, ask: () => this.ampsLimit.toFixed(4) },
-    { header: '[SOURce]:FREQuency', set: ([text]) => { this.hertz = this.within(text, '', 60); this.feed() }, ask: () => this.hertz.toFixed(1) },
-    { header: 'OUTPut[:STATe]', set: ([text]) => { this.output = parseBoolean(text ?? ''); this.feed() }, ask: () => (this.output ? '1' : '0') },
-    { header: 'OUTPut:POLarity', set: ([text]) => this.polarity(text ?? ''), ask: () => (this.reversed ? 'INV' : 'NORM') },
-    { header: 'OUTPut:WATChdog', set: ([text]) => { this.watchdogSeconds = this.within(text, 'S', 3600) }, ask: () => this.watchdogSeconds.toFixed(1) },
+    {
+      header: '[SOURce]:VOLTage[:LEVel][:IMMediate][:AMPLitude]',
+      set: ([text]) => {
+        this.volts = this.within(text, 'V', MOST_VOLTS)
+        this.feed()
+      },
+      ask: () => this.volts.toFixed(3),
+    },
+    {
+      header: '[SOURce]:CURRent[:LEVel][:IMMediate][:AMPLitude]',
+      set: ([text]) => {
+        this.ampsLimit = this.within(text, 'A', MOST_AMPS)
+        this.feed()
+      },
+      ask: () => this.ampsLimit.toFixed(4),
+    },
+    {
+      header: '[SOURce]:FREQuency',
+      set: ([text]) => {
+        this.hertz = this.within(text, '', 60)
+        this.feed()
+      },
+      ask: () => this.hertz.toFixed(1),
+    },
+    {
+      header: 'OUTPut[:STATe]',
+      set: ([text]) => {
+        this.output = parseBoolean(text ?? '')
+        this.feed()
+      },
+      ask: () => (this.output ? '1' : '0'),
+    },
+    {
+      header: 'OUTPut:POLarity',
+      set: ([text]) => this.polarity(text ?? ''),
+      ask: () => (this.reversed ? 'INV' : 'NORM'),
+    },
+    {
+      header: 'OUTPut:WATChdog',
+      set: ([text]) => {
+        this.watchdogSeconds = this.within(text, 'S', 3600)
+      },
+      ask: () => this.watchdogSeconds.toFixed(1),
+    },
     { header: 'MEASure[:SCALar]:VOLTage[:DC]', ask: () => this.measure().volts.toFixed(4) },
     { header: 'MEASure[:SCALar]:CURRent[:DC]', ask: () => this.measure().amps.toFixed(5) },
     { header: 'MEASure[:SCALar]:BOTH', ask: () => this.both() },
     { header: 'TRACe:RECord', set: ([text]) => this.record(this.within(text, 'S', 4)) },
-    { header: 'TRACe:DATA', ask: () => this.recorded.map(([volts, amps]) => `${volts.toFixed(4)},${amps.toFixed(5)}`).join(',') },
+    {
+      header: 'TRACe:DATA',
+      ask: () => this.recorded.map(([volts, amps]) => `${volts.toFixed(4)},${amps.toFixed(5)}`).join(','),
+    },
     { header: 'TRACe:RATE', ask: () => (1 / STEP_SECONDS).toFixed(0) },
-    { header: 'STATus:QUEStionable:CONDition', ask: () => (this.output && (this.clamped?.casualty.now.limited ?? false) ? '2' : '0') },
-    { header: 'SYSTem:ERRor[:NEXT]', ask: () => { const error = this.errors.shift(); return error ? `${error.code},"${error.message}"` : '0,"No error"' } },
+    {
+      header: 'STATus:QUEStionable:CONDition',
+      ask: () => (this.output && (this.clamped?.casualty.now.limited ?? false) ? '2' : '0'),
+    },
+    {
+      header: 'SYSTem:ERRor[:NEXT]',
+      ask: () => {
+        const error = this.errors.shift()
+        return error ? `${error.code},"${error.message}"` : '0,"No error"'
+      },
+    },
     { header: 'SYSTem:VERSion', ask: () => '1999.0' },
   ]
 
@@ -173,7 +239,14 @@ export class SimulatedSupply {
   private feed(): void {
     if (!this.clamped) return
     const { casualty, plus, minus } = this.clamped
-    const feed: Feed = { plus, minus, volts: this.reversed ? -this.volts : this.volts, ohms: OUTPUT_OHMS + (this.options.leadOhms ?? 0), limitAmps: this.ampsLimit, hertz: this.hertz }
+    const feed: Feed = {
+      plus,
+      minus,
+      volts: this.reversed ? -this.volts : this.volts,
+      ohms: OUTPUT_OHMS + (this.options.leadOhms ?? 0),
+      limitAmps: this.ampsLimit,
+      hertz: this.hertz,
+    }
     casualty.hold(this.held)
     casualty.apply(this.output ? feed : null)
   }
@@ -197,7 +270,9 @@ export class SimulatedSupply {
 
   private measure(): { volts: number; amps: number } {
     if (this.joined) {
-      const amps = this.output ? Math.min(this.ampsLimit, this.volts / (OUTPUT_OHMS + (this.options.leadOhms ?? 0))) * (this.reversed ? -1 : 1) : 0
+      const amps = this.output
+        ? Math.min(this.ampsLimit, this.volts / (OUTPUT_OHMS + (this.options.leadOhms ?? 0))) * (this.reversed ? -1 : 1)
+        : 0
       return this.seen(amps * (this.options.leadOhms ?? 0), amps)
     }
     if (!this.clamped) return this.seen(this.output ? (this.reversed ? -this.volts : this.volts) : 0, 0)
@@ -210,7 +285,9 @@ export class SimulatedSupply {
       count += 1
     })
     this.simulatedTo += APERTURE_SECONDS
-    return this.hertz > 0 ? this.seen(Math.sqrt(volts / count), Math.sqrt(amps / count)) : this.seen(volts / count, amps / count)
+    return this.hertz > 0
+      ? this.seen(Math.sqrt(volts / count), Math.sqrt(amps / count))
+      : this.seen(volts / count, amps / count)
   }
 
   private both(): string {
@@ -221,8 +298,14 @@ export class SimulatedSupply {
   /** With the scatter of its own meter: a third of its accuracy is one standard deviation. */
   private seen(volts: number, amps: number): { volts: number; amps: number } {
     const noise = this.options.noise ?? ((): number => 0)
-    const spread = (value: number, accuracy: { percentOfReading: number; resolution: number; digits: number }): number => ((Math.abs(value) * accuracy.percentOfReading) / 100 + accuracy.digits * accuracy.resolution) / 3
-    return { volts: volts + noise() * spread(volts, SUPPLY_ACCURACY.voltage), amps: amps + noise() * spread(amps, SUPPLY_ACCURACY.current) }
+    const spread = (
+      value: number,
+      accuracy: { percentOfReading: number; resolution: number; digits: number },
+    ): number => ((Math.abs(value) * accuracy.percentOfReading) / 100 + accuracy.digits * accuracy.resolution) / 3
+    return {
+      volts: volts + noise() * spread(volts, SUPPLY_ACCURACY.voltage),
+      amps: amps + noise() * spread(amps, SUPPLY_ACCURACY.current),
+    }
   }
 
   private record(seconds: number): void {

@@ -14,12 +14,22 @@ export function spokenTo(supply: SimulatedSupply, said: string[] = []): Required
   }
   const read = (query: string): Promise<number> => Promise.resolve(Number(supply.execute(query)))
   return {
-    setVolts: (volts) => tell(`VOLT ${volts}`), setAmpsLimit: (amps) => tell(`CURR ${amps}`), output: (on) => tell(`OUTP ${on ? 'ON' : 'OFF'}`),
-    reverse: (reversed) => tell(`OUTP:POL ${reversed ? 'INV' : 'NORM'}`), setHertz: (hertz) => tell(`FREQ ${hertz}`),
-    measureVolts: () => read('MEAS:VOLT?'), measureAmps: () => read('MEAS:CURR?'),
+    setVolts: (volts) => tell(`VOLT ${volts}`),
+    setAmpsLimit: (amps) => tell(`CURR ${amps}`),
+    output: (on) => tell(`OUTP ${on ? 'ON' : 'OFF'}`),
+    reverse: (reversed) => tell(`OUTP:POL ${reversed ? 'INV' : 'NORM'}`),
+    setHertz: (hertz) => tell(`FREQ ${hertz}`),
+    measureVolts: () => read('MEAS:VOLT?'),
+    measureAmps: () => read('MEAS:CURR?'),
     async record(seconds) {
       await tell(`TRAC:REC ${seconds}`)
-      return { rate: await read('TRAC:RATE?'), amps: (supply.execute('TRAC:DATA?') ?? '').split(',').map(Number).filter((_, index) => index % 2 === 1) }
+      return {
+        rate: await read('TRAC:RATE?'),
+        amps: (supply.execute('TRAC:DATA?') ?? '')
+          .split(',')
+          .map(Number)
+          .filter((_, index) => index % 2 === 1),
+      }
     },
   }
 }

@@ -5,7 +5,11 @@ export type StepTestEvent =
   | { readonly kind: 'doing'; readonly what: string }
   /** It runs: somebody must say which way. Comes again and again with fresh readings until answered. */
   | { readonly kind: 'asks'; readonly volts: number; readonly amps: number }
-  | { readonly kind: 'read'; readonly turns: Turns; readonly readings: ReadonlyArray<{ readonly volts: number; readonly amps: number }> }
+  | {
+      readonly kind: 'read'
+      readonly turns: Turns
+      readonly readings: ReadonlyArray<{ readonly volts: number; readonly amps: number }>
+    }
   | { readonly kind: 'stopped'; readonly why: 'short' | 'open'; readonly sentence: string }
 
 /** What somebody saw it do with red on plus. */
@@ -21,7 +25,7 @@ export interface StepTestPlan {
 
 /** A third of the nominal voltage, and little current. */
 export function usualStepTest(nominalVolts: number): StepTestPlan {
-  return { volts: Math.round(nominalVolts * 10 / 3) / 10, ampsLimit: 0.6, repeats: 5 }
+  return { volts: Math.round((nominalVolts * 10) / 3) / 10, ampsLimit: 0.6, repeats: 5 }
 }
 
 const RUN_UP_SECONDS = 1
@@ -35,7 +39,12 @@ const OPEN_AMPS = 0.002
  *
  * @param answered what was seen, once somebody has said it
  */
-export async function* stepTest(supply: SweepInstrument, plan: StepTestPlan, { pause }: Pick<SweepSurroundings, 'pause'>, answered: () => Turns | null): AsyncGenerator<StepTestEvent> {
+export async function* stepTest(
+  supply: SweepInstrument,
+  plan: StepTestPlan,
+  { pause }: Pick<SweepSurroundings, 'pause'>,
+  answered: () => Turns | null,
+): AsyncGenerator<StepTestEvent> {
   try {
     await supply.setAmpsLimit(plan.ampsLimit)
     await supply.reverse(false)
@@ -47,11 +56,19 @@ export async function* stepTest(supply: SweepInstrument, plan: StepTestPlan, { p
     for (let seen = answered(); seen === null || readings.length < plan.repeats; seen = answered()) {
       const reading = { volts: await supply.measureVolts(), amps: await supply.measureAmps() }
       if (Math.abs(reading.volts) < SHORT_SHARE * plan.volts) {
-        yield { kind: 'stopped', why: 'short', sentence: `A short: at ${plan.volts.toFixed(1)} V the supply is at its limit with ${Math.abs(reading.amps).toFixed(2)} A. The output is off: look at the step just done.` }
+        yield {
+          kind: 'stopped',
+          why: 'short',
+          sentence: `A short: at ${plan.volts.toFixed(1)} V the supply is at its limit with ${Math.abs(reading.amps).toFixed(2)} A. The output is off: look at the step just done.`,
+        }
         return
       }
       if (Math.abs(reading.amps) < OPEN_AMPS) {
-        yield { kind: 'stopped', why: 'open', sentence: 'Nothing flows: a clamp is off, or the step just done opened the circuit. The output is off.' }
+        yield {
+          kind: 'stopped',
+          why: 'open',
+          sentence: 'Nothing flows: a clamp is off, or the step just done opened the circuit. The output is off.',
+        }
         return
       }
       readings.push(reading)

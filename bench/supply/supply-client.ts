@@ -5,7 +5,10 @@ export type SupplyTrouble = 'unreachable' | 'silent' | 'lost' | 'busy' | 'nonsen
 
 /** Something went wrong with an instrument: which way, and in a sentence. */
 export class SupplyProblem extends Error {
-  constructor(readonly trouble: SupplyTrouble, sentence: string) {
+  constructor(
+    readonly trouble: SupplyTrouble,
+    sentence: string,
+  ) {
     super(sentence)
   }
 }
@@ -47,27 +50,53 @@ const INTRODUCTION = /^[\x20-\x2b\x2d-\x7e]{1,72}(,[\x20-\x2b\x2d-\x7e]{0,72}){2
  */
 export class SupplyClient {
   private pending = ''
-  private waiting: { resolve: (line: string) => void; reject: (problem: SupplyProblem) => void; timer: NodeJS.Timeout } | null = null
+  private waiting: {
+    resolve: (line: string) => void
+    reject: (problem: SupplyProblem) => void
+    timer: NodeJS.Timeout
+  } | null = null
   private queue: Promise<unknown> = Promise.resolve()
   private gone: SupplyProblem | null = null
 
-  private constructor(private readonly socket: Socket, private readonly commands: SupplyCommands, private readonly patienceMs: number, private readonly name: string, private introduced: boolean) {
+  private constructor(
+    private readonly socket: Socket,
+    private readonly commands: SupplyCommands,
+    private readonly patienceMs: number,
+    private readonly name: string,
+    private introduced: boolean,
+  ) {
     socket.setNoDelay(true)
     socket.setEncoding('utf8')
     socket.on('data', (chunk: string) => this.hear(chunk))
     socket.on('error', () => {})
-    socket.on('close', () => this.lose(new SupplyProblem('lost', `The connection to ${this.name} was lost. Its output goes off by itself if it has a watchdog: look at it.`)))
+    socket.on('close', () =>
+      this.lose(
+        new SupplyProblem(
+          'lost',
+          `The connection to ${this.name} was lost. Its output goes off by itself if it has a watchdog: look at it.`,
+        ),
+      ),
+    )
   }
 
   /** @throws SupplyProblem when nothing answers there, or it is not free */
-  static async open({ host, port, commands = usualCommands, patienceMs = USUAL_PATIENCE_MS, shownAs, untilIntroduced = false }: SupplyAddress): Promise<SupplyClient> {
+  static async open({
+    host,
+    port,
+    commands = usualCommands,
+    patienceMs = USUAL_PATIENCE_MS,
+    shownAs,
+    untilIntroduced = false,
+  }: SupplyAddress): Promise<SupplyClient> {
     const place = shownAs ?? `${host}:${port}`
     const name = `the supply at ${place}`
     const socket = await new Promise<Socket>((resolve, reject) => {
       const opening = connect({ host, port })
       const timer = setTimeout(() => {
         opening.destroy()
-        reject(new SupplyProblem('unreachable', `Nothing answers at ${place}: is the supply on, and the address right?`))
+        reject(
+          new SupplyProblem('unreachable', `Nothing answers at ${place}: is the supply on, and the address right?`),
+        )
       }, patienceMs)
       opening.once('connect', () => {
         clearTimeout(timer)
@@ -75,7 +104,9 @@ export class SupplyClient {
       })
       opening.once('error', () => {
         clearTimeout(timer)
-        reject(new SupplyProblem('unreachable', `Nothing answers at ${place}: is the supply on, and the address right?`))
+        reject(
+          new SupplyProblem('unreachable', `Nothing answers at ${place}: is the supply on, and the address right?`),
+        )
       })
     })
     const client = new SupplyClient(socket, commands, patienceMs, name, !untilIntroduced)
@@ -86,7 +117,8 @@ export class SupplyClient {
   /** Who it says it is. */
   async identify(): Promise<string> {
     const line = await this.ask(this.commands.identify)
-    if (/^ERR\b/.test(line)) throw this.lose(new SupplyProblem('busy', `Somebody else is connected to ${this.name}: it takes one at a time.`))
+    if (/^ERR\b/.test(line))
+      throw this.lose(new SupplyProblem('busy', `Somebody else is connected to ${this.name}: it takes one at a time.`))
     if (!this.introduced && !INTRODUCTION.test(line)) throw this.lose(this.stranger(line))
     this.introduced = true
     return plainAnswer(line)
@@ -117,7 +149,11 @@ export class SupplyClient {
    */
   async setHertz(hertz: number): Promise<void> {
     if (this.commands.frequency) return this.tell(this.commands.frequency.replace('{}', hertz.toFixed(1)))
-    if (hertz > 0) throw new SupplyProblem('refused', `${inSentenceStart(this.name)} gives DC only, as far as it is described under Workshop: its command for the frequency is empty.`)
+    if (hertz > 0)
+      throw new SupplyProblem(
+        'refused',
+        `${inSentenceStart(this.name)} gives DC only, as far as it is described under Workshop: its command for the frequency is empty.`,
+      )
   }
 
   /** Asks it to go off by itself when nobody speaks to it for so long; nothing where it cannot. */
@@ -138,8 +174,17 @@ export class SupplyClient {
     if (!this.commands.record) return { rate: 0, amps: [] }
     await this.tell(this.commands.record.replace('{}', seconds.toFixed(2)))
     const numbers = (await this.ask(this.commands.recorded)).split(',').map(Number)
-    if (numbers.some((value) => !Number.isFinite(value))) throw this.lose(new SupplyProblem('nonsense', `What ${this.name} recorded is no list of numbers. Check its command strings under Workshop.`))
-    return { rate: await this.number(this.commands.recordRate, 'its rate', 1e7), amps: numbers.filter((_, index) => index % 2 === 1) }
+    if (numbers.some((value) => !Number.isFinite(value)))
+      throw this.lose(
+        new SupplyProblem(
+          'nonsense',
+          `What ${this.name} recorded is no list of numbers. Check its command strings under Workshop.`,
+        ),
+      )
+    return {
+      rate: await this.number(this.commands.recordRate, 'its rate', 1e7),
+      amps: numbers.filter((_, index) => index % 2 === 1),
+    }
   }
 
   /** Resolves once everything it was told has been carried out (`*OPC?`, IEEE 488.2). */
@@ -173,7 +218,12 @@ export class SupplyClient {
     const line = await this.ask(query)
     const value = Number(line)
     if (line.trim() === '' || !Number.isFinite(value) || Math.abs(value) > most) {
-      throw this.lose(new SupplyProblem('nonsense', `Asked for ${what}, ${this.name} answers “${plainAnswer(line)}”: that is no reading. Check its command strings under Workshop.`))
+      throw this.lose(
+        new SupplyProblem(
+          'nonsense',
+          `Asked for ${what}, ${this.name} answers “${plainAnswer(line)}”: that is no reading. Check its command strings under Workshop.`,
+        ),
+      )
     }
     return value
   }
@@ -193,18 +243,34 @@ export class SupplyClient {
   }
 
   private ask(query: string): Promise<string> {
-    return this.inTurn(() => new Promise<string>((resolve, reject) => {
-      if (this.gone) return reject(this.gone)
-      const timer = setTimeout(() => reject(this.lose(new SupplyProblem('silent', `${inSentenceStart(this.name)} does not answer “${query}” within ${this.patienceMs / 1000} s.`))), this.patienceMs)
-      this.waiting = { resolve, reject, timer }
-      this.socket.write(`${query}\n`)
-    }))
+    return this.inTurn(
+      () =>
+        new Promise<string>((resolve, reject) => {
+          if (this.gone) return reject(this.gone)
+          const timer = setTimeout(
+            () =>
+              reject(
+                this.lose(
+                  new SupplyProblem(
+                    'silent',
+                    `${inSentenceStart(this.name)} does not answer “${query}” within ${this.patienceMs / 1000} s.`,
+                  ),
+                ),
+              ),
+            this.patienceMs,
+          )
+          this.waiting = { resolve, reject, timer }
+          this.socket.write(`${query}\n`)
+        }),
+    )
   }
 
   private hear(chunk: string): void {
     this.pending += chunk
     // What speaks before it is asked, in other signs, or never ends its line, is no instrument.
-    const strange = !this.introduced && (!this.waiting || /[^\x20-\x7e\r\n]/.test(this.pending) || this.pending.length > LONGEST_INTRODUCTION)
+    const strange =
+      !this.introduced &&
+      (!this.waiting || /[^\x20-\x7e\r\n]/.test(this.pending) || this.pending.length > LONGEST_INTRODUCTION)
     if (strange || this.pending.length > LONGEST_LINE) {
       this.lose(this.stranger(this.pending.slice(0, SHOWN_CHARACTERS)))
       return
@@ -232,7 +298,10 @@ export class SupplyClient {
   }
 
   private stranger(line: string): SupplyProblem {
-    return new SupplyProblem('stranger', `What answers at ${this.name.replace(/^the supply at /, '')} is no instrument: it says “${plainAnswer(line)}”. Nothing was sent to it but the question who it is.`)
+    return new SupplyProblem(
+      'stranger',
+      `What answers at ${this.name.replace(/^the supply at /, '')} is no instrument: it says “${plainAnswer(line)}”. Nothing was sent to it but the question who it is.`,
+    )
   }
 
   /** Whoever waits for an answer is told that none will come. */

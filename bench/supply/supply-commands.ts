@@ -21,7 +21,19 @@ export interface SupplyCommands {
 }
 
 export const usualCommands: SupplyCommands = {
-  identify: '*IDN?', setVolts: 'VOLT {}', setAmpsLimit: 'CURR {}', outputOn: 'OUTP ON', outputOff: 'OUTP OFF', polarityNormal: 'OUTP:POL NORM', polarityReversed: 'OUTP:POL INV',
-  measureVolts: 'MEAS:VOLT?', measureAmps: 'MEAS:CURR?', nextError: 'SYST:ERR?', watchdog: 'OUTP:WATC {}',
-  record: 'TRAC:REC {}', recorded: 'TRAC:DATA?', recordRate: 'TRAC:RATE?', frequency: 'FREQ {}',
+  identify: '*IDN?',
+  setVolts: 'VOLT {}',
+  setAmpsLimit: 'CURR {}',
+  outputOn: 'OUTP ON',
+  outputOff: 'OUTP OFF',
+  polarityNormal: 'OUTP:POL NORM',
+  polarityReversed: 'OUTP:POL INV',
+  measureVolts: 'MEAS:VOLT?',
+  measureAmps: 'MEAS:CURR?',
+  nextError: 'SYST:ERR?',
+  watchdog: 'OUTP:WATC {}',
+  record: 'TRAC:REC {}',
+  recorded: 'TRAC:DATA?',
+  recordRate: 'TRAC:RATE?',
+  frequency: 'FREQ {}',
 }

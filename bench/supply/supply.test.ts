@@ -10,9 +10,15 @@ import { SupplyServer } from './supply-server'
 
 describe('the grammar of SCPI-1999 and IEEE 488.2', () => {
   it.each([
-    ['MEAS:VOLT?', 'MEASure[:SCALar]:VOLTage[:DC]', true], ['measure:voltage:dc?', 'MEASure[:SCALar]:VOLTage[:DC]', true], ['MEAS:SCAL:VOLT?', 'MEASure[:SCALar]:VOLTage[:DC]', true],
-    ['MEASU:VOLT?', 'MEASure[:SCALar]:VOLTage[:DC]', false], ['MEAS:VOLTA?', 'MEASure[:SCALar]:VOLTage[:DC]', false], ['VOLT 1', '[SOURce]:VOLTage[:LEVel]', true], ['sour:volt:lev 1', '[SOURce]:VOLTage[:LEVel]', true],
-    ['SOURC:VOLT 1', '[SOURce]:VOLTage[:LEVel]', false], ['*idn?', '*IDN', true],
+    ['MEAS:VOLT?', 'MEASure[:SCALar]:VOLTage[:DC]', true],
+    ['measure:voltage:dc?', 'MEASure[:SCALar]:VOLTage[:DC]', true],
+    ['MEAS:SCAL:VOLT?', 'MEASure[:SCALar]:VOLTage[:DC]', true],
+    ['MEASU:VOLT?', 'MEASure[:SCALar]:VOLTage[:DC]', false],
+    ['MEAS:VOLTA?', 'MEASure[:SCALar]:VOLTage[:DC]', false],
+    ['VOLT 1', '[SOURce]:VOLTage[:LEVel]', true],
+    ['sour:volt:lev 1', '[SOURce]:VOLTage[:LEVel]', true],
+    ['SOURC:VOLT 1', '[SOURce]:VOLTage[:LEVel]', false],
+    ['*idn?', '*IDN', true],
   ])('%s means %s: %s (6.2.1: short or long form, nothing between)', (line, pattern, expected) => {
     expect(matchesHeader(pattern, parseMessage(line)[0]?.path ?? [])).toBe(expected)
   })
@@ -24,13 +30,31 @@ describe('the grammar of SCPI-1999 and IEEE 488.2', () => {
     expect(paths('OUTP:POL NORM;*OPC?;WATC 2')).toEqual(['OUTP:POL', '*OPC', 'OUTP:WATC'])
   })
 
-  it.each([['12', 'V', 12], ['1.2E1', 'V', 12], ['500 mV', 'V', 0.5], ['350mA', 'A', 0.35], ['.5', 'A', 0.5], ['2 KV', 'V', 2000], ['3e-3', 'A', 0.003]] as const)('%s is %s %d', (text, unit, value) => {
+  it.each([
+    ['12', 'V', 12],
+    ['1.2E1', 'V', 12],
+    ['500 mV', 'V', 0.5],
+    ['350mA', 'A', 0.35],
+    ['.5', 'A', 0.5],
+    ['2 KV', 'V', 2000],
+    ['3e-3', 'A', 0.003],
+  ] as const)('%s is %s %d', (text, unit, value) => {
     expect(parseNumber(text, unit)).toBeCloseTo(value, 12)
   })
 
   const supply = () => new SimulatedSupply({ clock: () => 0 })
   it.each([
-    ['FOO 1', -113], ['VOLT', -109], ['VOLT 1,2', -108], ['VOLT abc', -104], ['VOLT 5 A', -131], ['VOLT 99', -222], ['VOLT -1', -222], ['OUTP:POL SIDEWAYS', -224], ['VOLT,5', -103], ['=', -102], ['VOLT 1,', -109],
+    ['FOO 1', -113],
+    ['VOLT', -109],
+    ['VOLT 1,2', -108],
+    ['VOLT abc', -104],
+    ['VOLT 5 A', -131],
+    ['VOLT 99', -222],
+    ['VOLT -1', -222],
+    ['OUTP:POL SIDEWAYS', -224],
+    ['VOLT,5', -103],
+    ['=', -102],
+    ['VOLT 1,', -109],
   ])('%s is answered with error %i', (line, code) => {
     const instrument = supply()
     expect(instrument.execute(line)).toBeNull()
@@ -67,7 +91,13 @@ function onTheBench(leadOhms = 0) {
   const supply = new SimulatedSupply({ clock: () => seconds, leadOhms })
   const casualty = new Casualty(ridge, [], { seed: 4, onStand: true })
   supply.clamp({ casualty, ...ridge.rails })
-  return { supply, casualty, wait: (more: number): void => { seconds += more } }
+  return {
+    supply,
+    casualty,
+    wait: (more: number): void => {
+      seconds += more
+    },
+  }
 }
 
 describe('the simulated supply with an engine clamped to it', () => {
@@ -161,8 +191,15 @@ async function badInstrument(answer: (line: string, socket: Socket) => void, gre
     socket.on('error', () => {})
     socket.on('data', (chunk) => answer(chunk.toString(), socket))
   })
-  await new Promise<void>((resolve) => { server.listen(0, '127.0.0.1', resolve) })
-  open.push({ close: () => new Promise((resolve) => { server.close(resolve) }) })
+  await new Promise<void>((resolve) => {
+    server.listen(0, '127.0.0.1', resolve)
+  })
+  open.push({
+    close: () =>
+      new Promise((resolve) => {
+        server.close(resolve)
+      }),
+  })
   const address = server.address()
   return typeof address === 'object' && address ? address.port : 0
 }
@@ -193,23 +230,39 @@ describe('the client, over TCP', () => {
   it('a second client is told that the supply is taken', async () => {
     const { port } = await served()
     await (await connected(port)).identify()
-    await expect((await connected(port)).identify()).rejects.toMatchObject({ trouble: 'busy', message: expect.stringContaining('Somebody else is connected') as string })
+    await expect((await connected(port)).identify()).rejects.toMatchObject({
+      trouble: 'busy',
+      message: expect.stringContaining('Somebody else is connected') as string,
+    })
   })
 
   it('says nothing but the question who it is to what is no instrument, and shows its answer cut and plain', async () => {
     const strangers: Array<[string, (line: string, socket: Socket) => void, RegExp]> = [
-      ['a database that greets', (_line, socket) => socket.write('never asked'), /is no instrument: it says “J·\S*5\.5\.5-10\.11/],
-      ['a web server', (_line, socket) => socket.write('HTTP/1.1 400 Bad Request\r\n\r\n'), /is no instrument: it says “HTTP\/1\.1 400 Bad Request”/],
+      [
+        'a database that greets',
+        (_line, socket) => socket.write('never asked'),
+        /is no instrument: it says “J·\S*5\.5\.5-10\.11/,
+      ],
+      [
+        'a web server',
+        (_line, socket) => socket.write('HTTP/1.1 400 Bad Request\r\n\r\n'),
+        /is no instrument: it says “HTTP\/1\.1 400 Bad Request”/,
+      ],
       ['an echo', (line, socket) => socket.write(line), /is no instrument: it says “\*IDN\?”/],
       ['a long line of anything', (_line, socket) => socket.write(`${'\u0007x'.repeat(500)}\n`), /it says “(·x){30}”/],
     ]
     for (const [index, [, answer, sentence]] of strangers.entries()) {
       const heard: string[] = []
-      const port = await badInstrument((line, socket) => {
-        heard.push(line)
-        answer(line, socket)
-      }, index === 0 ? 'J\u0000\u0000\u00005.5.5-10.11-MariaDB' : '')
-      await expect(SupplyClient.open({ host: '127.0.0.1', port, patienceMs: 400, untilIntroduced: true })).rejects.toMatchObject({ trouble: 'stranger', message: expect.stringMatching(sentence) as string })
+      const port = await badInstrument(
+        (line, socket) => {
+          heard.push(line)
+          answer(line, socket)
+        },
+        index === 0 ? 'J\u0000\u0000\u00005.5.5-10.11-MariaDB' : '',
+      )
+      await expect(
+        SupplyClient.open({ host: '127.0.0.1', port, patienceMs: 400, untilIntroduced: true }),
+      ).rejects.toMatchObject({ trouble: 'stranger', message: expect.stringMatching(sentence) as string })
       expect(heard.filter((line) => line !== '*IDN?\n')).toEqual([])
     }
     const { port } = await served()
@@ -219,7 +272,10 @@ describe('the client, over TCP', () => {
   })
 
   it('a wrong address is said as such', async () => {
-    await expect(SupplyClient.open({ host: '127.0.0.1', port: 1, patienceMs: 400 })).rejects.toMatchObject({ trouble: 'unreachable', message: 'Nothing answers at 127.0.0.1:1: is the supply on, and the address right?' })
+    await expect(SupplyClient.open({ host: '127.0.0.1', port: 1, patienceMs: 400 })).rejects.toMatchObject({
+      trouble: 'unreachable',
+      message: 'Nothing answers at 127.0.0.1:1: is the supply on, and the address right?',
+    })
   })
 
   it('a lost connection ends the question that waits, and the supply turns its output off', async () => {
@@ -235,7 +291,9 @@ describe('the client, over TCP', () => {
 
   it('closing while a question waits ends that question at once, not after its patience', async () => {
     const heard: string[] = []
-    const port = await badInstrument((line) => { heard.push(line.trim()) })
+    const port = await badInstrument((line) => {
+      heard.push(line.trim())
+    })
     const client = await connected(port, { patienceMs: 60_000 })
     const told = expect(client.measureVolts()).rejects.toMatchObject({ trouble: 'lost' })
     await expect.poll(() => heard).toContain('MEAS:VOLT?')
@@ -253,8 +311,14 @@ describe('the client, over TCP', () => {
       if (line.startsWith('MEAS:VOLT?')) socket.write('1.2')
       if (line.startsWith('MEAS:CURR?')) socket.write('overload!\n')
     })
-    await expect((await connected(port)).measureVolts()).rejects.toMatchObject({ trouble: 'silent', message: expect.stringContaining('does not answer “MEAS:VOLT?” within 0.4 s') as string })
-    await expect((await connected(port)).measureAmps()).rejects.toMatchObject({ trouble: 'nonsense', message: expect.stringContaining('answers “overload!”') as string })
+    await expect((await connected(port)).measureVolts()).rejects.toMatchObject({
+      trouble: 'silent',
+      message: expect.stringContaining('does not answer “MEAS:VOLT?” within 0.4 s') as string,
+    })
+    await expect((await connected(port)).measureAmps()).rejects.toMatchObject({
+      trouble: 'nonsense',
+      message: expect.stringContaining('answers “overload!”') as string,
+    })
     await expect.poll(() => heard.filter((line) => line === 'OUTP OFF').length).toBe(2)
   })
 })

@@ -1,4 +1,4 @@
-import type { Circumstance } from '../diagnosis/knowledge-schema'
+import type { Circumstance } from '../knowledge/knowledge-schema'
 import rows from '../knowledge/care-intervals.json'
 
 /** How long an engine has run or lain since it was last cared for; null where nobody knows. */
@@ -51,14 +51,24 @@ const units = { hours: ['h', 'h'], shows: ['show', 'shows'], years: ['year', 'ye
 export function dueCare(since: RunningSince, circumstances: readonly Circumstance[] = []): DueCare[] {
   const known: RunningSince = { ...since, hoursSinceWipe: since.hoursSinceWipe ?? since.hoursSinceOil }
   const shortened = shortening.some((entry) => circumstances.includes(entry)) ? SHORTENED : 1
-  return careIntervals.flatMap((interval): DueCare[] => {
-    const spent = known[interval.since]
-    if (spent === null) return []
-    const every = interval.counts === 'hours' ? interval.every * shortened : interval.every
-    const share = spent / every
-    if (share < SOON) return []
-    const [one, many] = units[interval.counts]
-    const say = (count: number): string => `${Number(count.toPrecision(3))} ${count === 1 ? one : many}`
-    return [{ id: interval.id, name: interval.name, state: share < 1 ? 'soon' : share <= OVERDUE ? 'due' : 'overdue', share, words: interval.counts === 'shows' ? say(spent) : `${say(spent)} of ${say(every)}` }]
-  }).sort((first, second) => second.share - first.share)
+  return careIntervals
+    .flatMap((interval): DueCare[] => {
+      const spent = known[interval.since]
+      if (spent === null) return []
+      const every = interval.counts === 'hours' ? interval.every * shortened : interval.every
+      const share = spent / every
+      if (share < SOON) return []
+      const [one, many] = units[interval.counts]
+      const say = (count: number): string => `${Number(count.toPrecision(3))} ${count === 1 ? one : many}`
+      return [
+        {
+          id: interval.id,
+          name: interval.name,
+          state: share < 1 ? 'soon' : share <= OVERDUE ? 'due' : 'overdue',
+          share,
+          words: interval.counts === 'shows' ? say(spent) : `${say(spent)} of ${say(every)}`,
+        },
+      ]
+    })
+    .sort((first, second) => second.share - first.share)
 }

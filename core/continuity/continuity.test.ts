@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { continuityFindings } from '../diagnosis/continuity-findings'
+import { continuityFindings } from '../findings/continuity-findings'
 import { constructionPlans, describeConstruction } from '../knowledge/constructions'
 import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
 import { expectedContinuity, type ContinuityColumn } from './expected-continuity'
@@ -12,11 +12,25 @@ const ohms = (value: number): ContinuityReading => ({ kind: 'ohms', ohms: value 
 
 /** Every wheel as a sound engine reads it. */
 function soundSheet(construction: string): Record<string, WheelReadings> {
-  return Object.fromEntries(expectedContinuity(describeConstruction(construction)).wheels.map((wheel) => [wheel.point, Object.fromEntries(Object.entries(wheel.expected).flatMap(([column, expected]) => (expected ? [[column, expected.kind === 'open' ? open : ohms(expected.ohms)]] : [])))]))
+  return Object.fromEntries(
+    expectedContinuity(describeConstruction(construction)).wheels.map((wheel) => [
+      wheel.point,
+      Object.fromEntries(
+        Object.entries(wheel.expected).flatMap(([column, expected]) =>
+          expected ? [[column, expected.kind === 'open' ? open : ohms(expected.ohms)]] : [],
+        ),
+      ),
+    ]),
+  )
 }
-const judge = (construction: string, readings: Record<string, WheelReadings>) => judgeContinuity(expectedContinuity(describeConstruction(construction)), readings)
+const judge = (construction: string, readings: Record<string, WheelReadings>) =>
+  judgeContinuity(expectedContinuity(describeConstruction(construction)), readings)
 const findings = (construction: string, readings: Record<string, WheelReadings>) =>
-  Object.fromEntries(continuityFindings(describeConstruction(construction), diagnosisKnowledge, judge(construction, readings)).map(({ test, outcome }) => [test, outcome]))
+  Object.fromEntries(
+    continuityFindings(describeConstruction(construction), diagnosisKnowledge, judge(construction, readings)).map(
+      ({ test, outcome }) => [test, outcome],
+    ),
+  )
 
 describe('what a sound engine reads wheel by wheel', () => {
   // Derived from the construction: the tender collects left, the locomotive right, the drawbar joins them.
@@ -40,13 +54,16 @@ describe('what a sound engine reads wheel by wheel', () => {
 
   it('isolates every motor behind a silent decoder', () => {
     const plan = expectedContinuity(describeConstruction('centre-motor', 'dcc'))
-    expect(plan.wheels.filter((wheel) => wheel.collects).map((wheel) => wheel.expected.other?.kind)).not.toContain('closed')
+    expect(plan.wheels.filter((wheel) => wheel.collects).map((wheel) => wheel.expected.other?.kind)).not.toContain(
+      'closed',
+    )
     expect(plan.leads.plus).toContain('decoder')
   })
 
   it('is closed to its own lead for every wheel that collects, on every construction', () => {
     for (const { id } of constructionPlans) {
-      for (const wheel of expectedContinuity(describeConstruction(id)).wheels.filter((entry) => entry.collects)) expect(wheel.expected.own?.kind, `${id} ${wheel.point}`).toBe('closed')
+      for (const wheel of expectedContinuity(describeConstruction(id)).wheels.filter((entry) => entry.collects))
+        expect(wheel.expected.own?.kind, `${id} ${wheel.point}`).toBe('closed')
     }
   })
 })
@@ -56,14 +73,22 @@ describe('judging the sheet', () => {
     for (const { id } of constructionPlans) {
       const judged = judge(id, soundSheet(id))
       const verdicts = judged.flatMap((entry) => Object.values(entry.cells).map((cell) => cell.verdict))
-      expect(verdicts.filter((verdict) => verdict !== 'good' && verdict !== 'idle'), id).toEqual([])
-      for (const outcome of Object.values(findings(id, soundSheet(id)))) expect(['all', 'short', 'as-it-should']).toContain(outcome)
+      expect(
+        verdicts.filter((verdict) => verdict !== 'good' && verdict !== 'idle'),
+        id,
+      ).toEqual([])
+      for (const outcome of Object.values(findings(id, soundSheet(id))))
+        expect(['all', 'short', 'as-it-should']).toContain(outcome)
     }
   })
 
   // Case B, common practice: four of six tender wheels open, and two probes on one rim of these open as well.
   it('calls an open reading on a dirty rim uncertain, and one on a bright rim broken', () => {
-    const dirty = judge('tender-pickup', { 'tender-1.left': { rim: open, own: open }, 'tender-2.left': { rim: closed, own: open }, 'tender-3.left': { own: open } })
+    const dirty = judge('tender-pickup', {
+      'tender-1.left': { rim: open, own: open },
+      'tender-2.left': { rim: closed, own: open },
+      'tender-3.left': { own: open },
+    })
     const verdict = (point: string) => dirty.find((entry) => entry.wheel.point === point)?.cells.own?.verdict
     expect(verdict('tender-1.left')).toBe('uncertain')
     expect(verdict('tender-2.left')).toBe('broken')
@@ -79,7 +104,9 @@ describe('judging the sheet', () => {
 
   it('takes a beep through a low winding for nothing, and a reading far below the winding for a bridge', () => {
     const point = 'driver-1.right'
-    const cell = (reading: ContinuityReading) => judge('tender-pickup', { [point]: { rim: closed, other: reading } }).find((entry) => entry.wheel.point === point)?.cells.other?.verdict
+    const cell = (reading: ContinuityReading) =>
+      judge('tender-pickup', { [point]: { rim: closed, other: reading } }).find((entry) => entry.wheel.point === point)
+        ?.cells.other?.verdict
     expect(cell(closed)).toBe('uncertain')
     expect(cell(ohms(21.5))).toBe('good')
     expect(cell(ohms(0.4))).toBe('short')
@@ -102,17 +129,23 @@ describe('judging the sheet', () => {
   })
 
   it('leads through every cell exactly once, a rim before what is measured through it, carrying before insulation', () => {
-    fc.assert(fc.property(fc.constantFrom(...constructionPlans.map((plan) => plan.id)), (id) => {
-      const plan = expectedContinuity(describeConstruction(id))
-      const readings: Record<string, Partial<Record<ContinuityColumn, ContinuityReading>>> = {}
-      let asked = 0
-      for (let cell = nextCell(plan, readings); cell; cell = nextCell(plan, readings)) {
-        if (cell.column !== 'rim') expect(readings[cell.point]?.rim).toBeDefined()
-        if (cell.column === 'other') expect(plan.wheels.every((entry) => !entry.collects || readings[entry.point]?.own)).toBe(true)
-        readings[cell.point] = { ...readings[cell.point], [cell.column]: closed }
-        asked += 1
-      }
-      expect(asked).toBe(plan.wheels.reduce((sum, wheel) => sum + Object.values(wheel.expected).filter(Boolean).length, 0))
-    }), { numRuns: constructionPlans.length })
+    fc.assert(
+      fc.property(fc.constantFrom(...constructionPlans.map((plan) => plan.id)), (id) => {
+        const plan = expectedContinuity(describeConstruction(id))
+        const readings: Record<string, Partial<Record<ContinuityColumn, ContinuityReading>>> = {}
+        let asked = 0
+        for (let cell = nextCell(plan, readings); cell; cell = nextCell(plan, readings)) {
+          if (cell.column !== 'rim') expect(readings[cell.point]?.rim).toBeDefined()
+          if (cell.column === 'other')
+            expect(plan.wheels.every((entry) => !entry.collects || readings[entry.point]?.own)).toBe(true)
+          readings[cell.point] = { ...readings[cell.point], [cell.column]: closed }
+          asked += 1
+        }
+        expect(asked).toBe(
+          plan.wheels.reduce((sum, wheel) => sum + Object.values(wheel.expected).filter(Boolean).length, 0),
+        )
+      }),
+      { numRuns: constructionPlans.length },
+    )
   })
 })

@@ -49,12 +49,19 @@ export const CLOSED_OHMS = 5
 export function expectedContinuity(description: EngineDescription): ContinuityPlan {
   const circuit = new Circuit(description)
   const switches = runningPositions(description)
-  const condition: Condition = { states: offTheTrack(description), switches: hasDecoder(description) ? { ...switches, [DECODER_SWITCH]: 'silent' } : switches }
+  const condition: Condition = {
+    states: offTheTrack(description),
+    switches: hasDecoder(description) ? { ...switches, [DECODER_SWITCH]: 'silent' } : switches,
+  }
   const leads = leadsOf(description)
   const read = (rim: string, node: string | null | undefined): ExpectedReading | null => {
     if (!node) return null
     const ohms = ohmsBetween(circuit, condition, rim, node)
-    return ohms === Number.POSITIVE_INFINITY ? { kind: 'open' } : ohms < CLOSED_OHMS && metalAllTheWay(description, rim, node) ? { kind: 'closed', ohms } : { kind: 'through', ohms }
+    return ohms === Number.POSITIVE_INFINITY
+      ? { kind: 'open' }
+      : ohms < CLOSED_OHMS && metalAllTheWay(description, rim, node)
+        ? { kind: 'closed', ohms }
+        : { kind: 'through', ohms }
   }
   const wheels = pickupMap(description).flatMap((point): ContinuityWheel[] => {
     const tread = description.components.find((component) => component.id === point.component)
@@ -63,14 +70,31 @@ export function expectedContinuity(description: EngineDescription): ContinuityPl
     const other = point.rail === 'plus' ? 'minus' : 'plus'
     const frame = description.units.find((unit) => unit.id === point.unit)?.chassis?.[0]
     // Where the frame is one of the two leads there is nothing further to learn from it.
-    const apart = frame !== undefined && !sameMetal(description, frame, leads.plus) && !sameMetal(description, frame, leads.minus)
-    return [{
-      point: point.id, name: nameOf(description, point), unit: point.unit, truck: point.truck, rail: point.rail, collects: point.collects, tyre: point.tyre,
-      expected: { rim: { kind: 'closed', ohms: 0 }, own: read(rim, leads[point.rail]), other: read(rim, leads[other]), chassis: apart ? read(rim, frame) : null },
-    }]
+    const apart =
+      frame !== undefined && !sameMetal(description, frame, leads.plus) && !sameMetal(description, frame, leads.minus)
+    return [
+      {
+        point: point.id,
+        name: nameOf(description, point),
+        unit: point.unit,
+        truck: point.truck,
+        rail: point.rail,
+        collects: point.collects,
+        tyre: point.tyre,
+        expected: {
+          rim: { kind: 'closed', ohms: 0 },
+          own: read(rim, leads[point.rail]),
+          other: read(rim, leads[other]),
+          chassis: apart ? read(rim, frame) : null,
+        },
+      },
+    ]
   })
   const order = new Map(description.trucks.map((truck, index) => [truck.id as string | null, index]))
-  return { wheels: [...wheels].sort((first, second) => (order.get(first.truck) ?? -1) - (order.get(second.truck) ?? -1)), leads }
+  return {
+    wheels: [...wheels].sort((first, second) => (order.get(first.truck) ?? -1) - (order.get(second.truck) ?? -1)),
+    leads,
+  }
 }
 
 /** The node at which the lead of each rail can be probed: before the motor, or where the decoder's leads begin. */
@@ -82,7 +106,9 @@ function leadsOf(description: EngineDescription): Record<Pole, string | null> {
     const candidate = hasDecoder(description) ? `decoder.in-${pole}` : before
     if (candidate !== undefined && poles.get(candidate) === pole) return candidate
     // With a wound field in between, the last point that is still this rail's metal.
-    const reached = description.nodes.filter((node) => poles.get(node.id) === pole && !['rail', 'tread', 'wheel', 'brush', 'commutator'].includes(node.stage))
+    const reached = description.nodes.filter(
+      (node) => poles.get(node.id) === pole && !['rail', 'tread', 'wheel', 'brush', 'commutator'].includes(node.stage),
+    )
     return reached.sort((first, second) => stages.indexOf(second.stage) - stages.indexOf(first.stage))[0]?.id ?? null
   }
   return { plus: lead('plus'), minus: lead('minus') }
@@ -90,7 +116,16 @@ function leadsOf(description: EngineDescription): Record<Pole, string | null> {
 
 /** Joined by metal alone: no motor, lamp or coil lies between. */
 function metalAllTheWay(description: EngineDescription, from: string, to: string): boolean {
-  const poles = polesOf({ ...description, rails: { plus: from, minus: from }, components: description.components.filter((component) => ![description.rails.plus, description.rails.minus].some((rail) => component.from === rail || component.to === rail)) })
+  const poles = polesOf({
+    ...description,
+    rails: { plus: from, minus: from },
+    components: description.components.filter(
+      (component) =>
+        ![description.rails.plus, description.rails.minus].some(
+          (rail) => component.from === rail || component.to === rail,
+        ),
+    ),
+  })
   return poles.has(to)
 }
 

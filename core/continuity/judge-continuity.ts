@@ -1,7 +1,15 @@
-import { CLOSED_OHMS, continuityColumns, type ContinuityColumn, type ContinuityPlan, type ContinuityWheel, type ExpectedReading } from './expected-continuity'
+import {
+  CLOSED_OHMS,
+  continuityColumns,
+  type ContinuityColumn,
+  type ContinuityPlan,
+  type ContinuityWheel,
+  type ExpectedReading,
+} from './expected-continuity'
 
 /** What the meter said: a beep, nothing, or a number. */
-export type ContinuityReading = { readonly kind: 'closed' } | { readonly kind: 'open' } | { readonly kind: 'ohms'; readonly ohms: number }
+export type ContinuityReading =
+  { readonly kind: 'closed' } | { readonly kind: 'open' } | { readonly kind: 'ohms'; readonly ohms: number }
 
 /** The readings of one wheel, as far as they were taken. */
 export type WheelReadings = Readonly<Partial<Record<ContinuityColumn, ContinuityReading>>>
@@ -33,14 +41,19 @@ const BRIDGED_SHARE = 0.3
  * @param plan what a sound engine reads
  * @param readings by pickup point
  */
-export function judgeContinuity(plan: ContinuityPlan, readings: Readonly<Record<string, WheelReadings>>): JudgedWheel[] {
+export function judgeContinuity(
+  plan: ContinuityPlan,
+  readings: Readonly<Record<string, WheelReadings>>,
+): JudgedWheel[] {
   return plan.wheels.map((wheel) => {
     const mine = readings[wheel.point] ?? {}
-    const cells = Object.fromEntries(continuityColumns.flatMap((column) => {
-      const reading = mine[column]
-      const expected = wheel.expected[column]
-      return reading && expected ? [[column, judgeCell(column, reading, expected, rimOf(mine), wheel)]] : []
-    }))
+    const cells = Object.fromEntries(
+      continuityColumns.flatMap((column) => {
+        const reading = mine[column]
+        const expected = wheel.expected[column]
+        return reading && expected ? [[column, judgeCell(column, reading, expected, rimOf(mine), wheel)]] : []
+      }),
+    )
     return { wheel, readings: mine, cells }
   })
 }
@@ -54,36 +67,79 @@ function ohmsOf(reading: ContinuityReading): number {
   return reading.kind === 'closed' ? 0 : reading.kind === 'open' ? Number.POSITIVE_INFINITY : reading.ohms
 }
 
-function judgeCell(column: ContinuityColumn, reading: ContinuityReading, expected: ExpectedReading, rim: 'clean' | 'dirty' | null, wheel: ContinuityWheel): JudgedCell {
+function judgeCell(
+  column: ContinuityColumn,
+  reading: ContinuityReading,
+  expected: ExpectedReading,
+  rim: 'clean' | 'dirty' | null,
+  wheel: ContinuityWheel,
+): JudgedCell {
   const ohms = ohmsOf(reading)
   const open = ohms === Number.POSITIVE_INFINITY
   if (column === 'rim') {
-    return ohms <= CLOSED_OHMS ? { verdict: 'good', words: 'The rim is bright enough to be measured through.' }
-      : { verdict: 'broken', words: 'The rim itself does not pass: dirt or blackening. Clean or abrade it before any open reading here counts.' }
+    return ohms <= CLOSED_OHMS
+      ? { verdict: 'good', words: 'The rim is bright enough to be measured through.' }
+      : {
+          verdict: 'broken',
+          words:
+            'The rim itself does not pass: dirt or blackening. Clean or abrade it before any open reading here counts.',
+        }
   }
   if (open && rim !== 'clean' && expected.kind !== 'open') return unsure(rim, 'whether anything is broken behind it')
   if (expected.kind === 'closed') {
-    if (open) return column === 'own' ? { verdict: 'broken', words: 'Open from rim to lead: its wiper, bearing or lead does not carry.' } : { verdict: 'broken', words: 'Open where this wheel should have metal to the frame.' }
-    if (ohms > CLOSED_OHMS + 2 * expected.ohms) return { verdict: 'high', words: `${showOhms(ohms)} where ${showOhms(expected.ohms)} or so is sound: a poor contact on the way, it collapses under a motor’s current.` }
-    return { verdict: 'good', words: column === 'own' ? 'Carries to its lead.' : 'Metal to the frame, as it should be.' }
+    if (open)
+      return column === 'own'
+        ? { verdict: 'broken', words: 'Open from rim to lead: its wiper, bearing or lead does not carry.' }
+        : { verdict: 'broken', words: 'Open where this wheel should have metal to the frame.' }
+    if (ohms > CLOSED_OHMS + 2 * expected.ohms)
+      return {
+        verdict: 'high',
+        words: `${showOhms(ohms)} where ${showOhms(expected.ohms)} or so is sound: a poor contact on the way, it collapses under a motor’s current.`,
+      }
+    return {
+      verdict: 'good',
+      words: column === 'own' ? 'Carries to its lead.' : 'Metal to the frame, as it should be.',
+    }
   }
   if (expected.kind === 'open') {
     if (open && column === 'own') return { verdict: 'idle', words: 'This wheel leads nowhere, as built.' }
-    if (open) return rim === 'clean' ? { verdict: 'good', words: 'Insulated, on a rim that does pass.' } : unsure(rim, 'about its insulation')
-    if (column === 'own') return { verdict: 'good', words: 'Carries to the lead, more than the construction says: an added pickup?' }
-    return { verdict: 'short', words: `${reading.kind === 'closed' ? 'Closed' : showOhms(ohms)} where it must be open: its insulation is bridged.` }
+    if (open)
+      return rim === 'clean'
+        ? { verdict: 'good', words: 'Insulated, on a rim that does pass.' }
+        : unsure(rim, 'about its insulation')
+    if (column === 'own')
+      return { verdict: 'good', words: 'Carries to the lead, more than the construction says: an added pickup?' }
+    return {
+      verdict: 'short',
+      words: `${reading.kind === 'closed' ? 'Closed' : showOhms(ohms)} where it must be open: its insulation is bridged.`,
+    }
   }
   const sound = `about ${showOhms(expected.ohms)} through the motor`
-  if (reading.kind === 'closed' && expected.ohms < BEEP_OHMS) return { verdict: 'uncertain', words: `A beep says nothing here: sound is ${sound}. Read the ohms.` }
-  if (open) return { verdict: 'good', words: `Insulated. Sound is ${sound}: the way through the motor is open, or it is unsoldered.` }
-  if (ohms < BRIDGED_SHARE * expected.ohms) return { verdict: 'short', words: `${reading.kind === 'closed' ? 'Closed' : showOhms(ohms)} where ${sound} is sound: something bridges the two sides${wheel.tyre ? '' : ', this wheel’s insulation first'}.` }
+  if (reading.kind === 'closed' && expected.ohms < BEEP_OHMS)
+    return { verdict: 'uncertain', words: `A beep says nothing here: sound is ${sound}. Read the ohms.` }
+  if (open)
+    return {
+      verdict: 'good',
+      words: `Insulated. Sound is ${sound}: the way through the motor is open, or it is unsoldered.`,
+    }
+  if (ohms < BRIDGED_SHARE * expected.ohms)
+    return {
+      verdict: 'short',
+      words: `${reading.kind === 'closed' ? 'Closed' : showOhms(ohms)} where ${sound} is sound: something bridges the two sides${wheel.tyre ? '' : ', this wheel’s insulation first'}.`,
+    }
   return { verdict: 'good', words: `As it should: ${sound}.` }
 }
 
 function unsure(rim: 'clean' | 'dirty' | null, what: string): JudgedCell {
   return rim === 'dirty'
-    ? { verdict: 'uncertain', words: `Open on a rim that does not pass says nothing ${what}. Clean the rim, then again.` }
-    : { verdict: 'uncertain', words: `Open, but the rim was not tried: two probes on it first, or this says nothing ${what}.` }
+    ? {
+        verdict: 'uncertain',
+        words: `Open on a rim that does not pass says nothing ${what}. Clean the rim, then again.`,
+      }
+    : {
+        verdict: 'uncertain',
+        words: `Open, but the rim was not tried: two probes on it first, or this says nothing ${what}.`,
+      }
 }
 
 /** Ohms as a meter's face shows them. */
@@ -99,13 +155,27 @@ export function showOhms(ohms: number): string {
  * truck, then whether the sides are kept apart, last what leads nowhere anyhow; a rim always before what is measured
  * through it.
  */
-export function nextCell(plan: ContinuityPlan, readings: Readonly<Record<string, WheelReadings>>): { readonly point: string; readonly column: ContinuityColumn } | null {
+export function nextCell(
+  plan: ContinuityPlan,
+  readings: Readonly<Record<string, WheelReadings>>,
+): { readonly point: string; readonly column: ContinuityColumn } | null {
   const trucks = [...new Set(plan.wheels.map((wheel) => wheel.truck))]
   const leads = new Set(plan.wheels.filter((wheel) => wheel.collects).map((wheel) => wheel.truck))
-  const urgency = (wheel: ContinuityWheel, column: ContinuityColumn): number => (wheel.collects && (column === 'rim' || column === 'own') ? 0 : leads.has(wheel.truck) ? 1 : 2)
-  const open = plan.wheels.flatMap((wheel, at) => continuityColumns.filter((column) => wheel.expected[column] && !readings[wheel.point]?.[column]).map((column) => ({
-    point: wheel.point, column, order: [urgency(wheel, column), trucks.indexOf(wheel.truck), continuityColumns.indexOf(column), at],
-  })))
-  const first = open.sort((one, other) => one.order.map((value, index) => value - (other.order[index] as number)).find((difference) => difference !== 0) ?? 0)[0]
+  const urgency = (wheel: ContinuityWheel, column: ContinuityColumn): number =>
+    wheel.collects && (column === 'rim' || column === 'own') ? 0 : leads.has(wheel.truck) ? 1 : 2
+  const open = plan.wheels.flatMap((wheel, at) =>
+    continuityColumns
+      .filter((column) => wheel.expected[column] && !readings[wheel.point]?.[column])
+      .map((column) => ({
+        point: wheel.point,
+        column,
+        order: [urgency(wheel, column), trucks.indexOf(wheel.truck), continuityColumns.indexOf(column), at],
+      })),
+  )
+  const first = open.sort(
+    (one, other) =>
+      one.order.map((value, index) => value - (other.order[index] as number)).find((difference) => difference !== 0) ??
+      0,
+  )[0]
   return first ? { point: first.point, column: first.column } : null
 }

@@ -1,7 +1,14 @@
 import { damagedArmature, type ArmatureDefect, type DamagedArmature } from '../engine/damaged-armature'
 import type { Motor } from '../engine/description-schema'
 
-const sound: DamagedArmature = { conductanceTimes: 1, backEmfTimes: 1, leakTimes: 0, stretches: [], shortedShare: 0, ohmsTimes: 1 }
+const sound: DamagedArmature = {
+  conductanceTimes: 1,
+  backEmfTimes: 1,
+  leakTimes: 0,
+  stretches: [],
+  shortedShare: 0,
+  ohmsTimes: 1,
+}
 
 /** Where the supply has given way and what is left of it does not turn the armature, momentum seldom carries it past: judged. */
 const HELD_CHANCE = 0.9

@@ -46,11 +46,20 @@ export class Belief {
    * @param effort how far the sets of three are followed
    * @throws RangeError naming a test, outcome or suspect the engine does not have
    */
-  constructor(readonly space: HypothesisSpace, readonly history: SearchHistory, effort: BeliefEffort = usualEffort) {
+  constructor(
+    readonly space: HypothesisSpace,
+    readonly history: SearchHistory,
+    effort: BeliefEffort = usualEffort,
+  ) {
     const { engine, sets } = space
     const columns = history.findings.map((finding, index) => {
       const test = engine.indexOfTest(finding.test)
-      return space.column(finding.state, test, engine.indexOfOutcome(test, finding.outcome), this.looksBefore(test, index))
+      return space.column(
+        finding.state,
+        test,
+        engine.indexOfOutcome(test, finding.outcome),
+        this.looksBefore(test, index),
+      )
     })
     const { weights } = space
     weights.follow(columns)
@@ -72,7 +81,8 @@ export class Belief {
       if (weight > NEGLIGIBLE * whole) support[supported++] = set
     }
     for (let set = 0; set < sets.base; set++) keep(set, base[set] as number)
-    for (const [triples, weighed] of exact) for (let at = 0; at < triples.length; at++) keep(triples[at] as number, weighed[at] as number)
+    for (const [triples, weighed] of exact)
+      for (let at = 0; at < triples.length; at++) keep(triples[at] as number, weighed[at] as number)
     this.chance = chance
     this.support = support.subarray(0, supported)
     this.evidence = columns
@@ -93,7 +103,9 @@ export class Belief {
     if (!known) return []
     return this.history.findings.slice(0, until).flatMap((finding) => {
       const made = engine.indexOfTest(finding.test)
-      return made === test || readsTheSame(known, engine.tests[made] as BenchTest) ? [{ test: made, state: finding.state, outcome: engine.indexOfOutcome(made, finding.outcome) }] : []
+      return made === test || readsTheSame(known, engine.tests[made] as BenchTest)
+        ? [{ test: made, state: finding.state, outcome: engine.indexOfOutcome(made, finding.outcome) }]
+        : []
     })
   }
 
@@ -124,14 +136,19 @@ export class Belief {
     if (given.some((suspect) => suspects.has(suspect))) return 1
     let sum = 0
     for (const set of this.support) {
-      if (suspects.has(members[set * SET_SIZE] as number) || suspects.has(members[set * SET_SIZE + 1] as number) || suspects.has(members[set * SET_SIZE + 2] as number)) sum += this.chance[set] as number
+      if (
+        suspects.has(members[set * SET_SIZE] as number) ||
+        suspects.has(members[set * SET_SIZE + 1] as number) ||
+        suspects.has(members[set * SET_SIZE + 2] as number)
+      )
+        sum += this.chance[set] as number
     }
     return sum
   }
 
   /** Chance of each group of repair: that any of its suspects is there now. */
   groupChances(costs: { readonly groups: readonly unknown[]; readonly groupOf: Int32Array }): Float64Array {
-    return this.foundGroups ??= this.chancesOf(costs.groupOf, costs.groups.length)
+    return (this.foundGroups ??= this.chancesOf(costs.groupOf, costs.groups.length))
   }
 
   /**
@@ -148,7 +165,7 @@ export class Belief {
       let [one, other] = [-1, -1]
       for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++) {
         const suspect = members[at] as number
-        const group = suspect < 0 ? -1 : groupOf[suspect] as number
+        const group = suspect < 0 ? -1 : (groupOf[suspect] as number)
         // A group counts once, however many of its suspects are there.
         if (group < 0 || group === one || group === other) continue
         found[group] = (found[group] as number) + weight
@@ -187,12 +204,23 @@ export class Belief {
   get nothingHidden(): number {
     const { members } = this.here
     let sum = 0
-    for (const set of this.support) if ((members[set * SET_SIZE] as number) < 0 && (members[set * SET_SIZE + 1] as number) < 0 && (members[set * SET_SIZE + 2] as number) < 0) sum += this.chance[set] as number
+    for (const set of this.support)
+      if (
+        (members[set * SET_SIZE] as number) < 0 &&
+        (members[set * SET_SIZE + 1] as number) < 0 &&
+        (members[set * SET_SIZE + 2] as number) < 0
+      )
+        sum += this.chance[set] as number
     return sum
   }
 }
 
 function readsTheSame(one: BenchTest, other: BenchTest): boolean {
   const samePlace = one.place.id === other.place.id || one.place.role === 'engine' || other.place.role === 'engine'
-  return one.test.reading.kind !== 'signs' && one.test.reading.kind === other.test.reading.kind && samePlace && one.test.outcomes.map(({ id }) => id).join() === other.test.outcomes.map(({ id }) => id).join()
+  return (
+    one.test.reading.kind !== 'signs' &&
+    one.test.reading.kind === other.test.reading.kind &&
+    samePlace &&
+    one.test.outcomes.map(({ id }) => id).join() === other.test.outcomes.map(({ id }) => id).join()
+  )
 }

@@ -1,7 +1,7 @@
 import type { Part } from '../engine/description-schema'
 import { isNoWay, minimalRemoval, removalCost, type RemovalOptions, type RemovalPlan } from '../strip/minimal-removal'
 import type { CompiledEngine } from './compiled-engine'
-import type { Equipment } from './knowledge-schema'
+import type { Equipment } from '../knowledge/knowledge-schema'
 import type { GroupPrices } from './remaining-cost'
 import type { Suspect } from './suspects'
 
@@ -65,13 +65,34 @@ export class BenchCosts {
    * @param options tools there are, parts that must stay on or may be overruled
    * @param missing equipment that is not on the bench
    */
-  constructor(private readonly engine: CompiledEngine, private readonly options: RemovalOptions = {}, private readonly missing: ReadonlySet<Equipment> = new Set()) {
+  constructor(
+    private readonly engine: CompiledEngine,
+    private readonly options: RemovalOptions = {},
+    private readonly missing: ReadonlySet<Equipment> = new Set(),
+  ) {
     const byId = new Map<string, number[]>()
-    for (const [index, { mendedBy }] of engine.suspects.entries()) byId.set(mendedBy, [...byId.get(mendedBy) ?? [], index])
-    this.groups = [...byId].map(([id, suspects]) => ({ id, suspects, suspect: engine.suspects[suspects[0] as number] as Suspect }))
+    for (const [index, { mendedBy }] of engine.suspects.entries())
+      byId.set(mendedBy, [...(byId.get(mendedBy) ?? []), index])
+    this.groups = [...byId].map(([id, suspects]) => ({
+      id,
+      suspects,
+      suspect: engine.suspects[suspects[0] as number] as Suspect,
+    }))
     this.groupOf = new Int32Array(engine.suspects.length)
-    for (const [group, { suspects }] of this.groups.entries()) for (const suspect of suspects) this.groupOf[suspect] = group
-    this.partCost = new Map(engine.description.parts.flatMap((part) => (part.removal ? [[part.id, { minutes: part.removal.minutes + part.removal.refitMinutes, cost: removalCost(part.removal) }] as const] : [])))
+    for (const [group, { suspects }] of this.groups.entries())
+      for (const suspect of suspects) this.groupOf[suspect] = group
+    this.partCost = new Map(
+      engine.description.parts.flatMap((part) =>
+        part.removal
+          ? [
+              [
+                part.id,
+                { minutes: part.removal.minutes + part.removal.refitMinutes, cost: removalCost(part.removal) },
+              ] as const,
+            ]
+          : [],
+      ),
+    )
     this.kindOf = new Map(engine.description.parts.map((part) => [part.id, part.kind]))
     this.partIndex = new Map(engine.description.parts.map((part, index) => [part.id, index]))
     this.checks = this.findChecks()
@@ -89,21 +110,36 @@ export class BenchCosts {
     }
     if (typeof plan === 'string') return { parts: [], minutes: 0, cost: BARRED_MINUTES, barred: plan }
     const parts = plan.order.filter((id) => !off.has(id))
-    const sum = (pick: 'minutes' | 'cost'): number => parts.reduce((total, id) => total + (this.partCost.get(id)?.[pick] ?? 0), 0)
+    const sum = (pick: 'minutes' | 'cost'): number =>
+      parts.reduce((total, id) => total + (this.partCost.get(id)?.[pick] ?? 0), 0)
     return { parts, minutes: sum('minutes'), cost: sum('cost'), barred: null }
   }
 
-  test(index: number, off: ReadonlySet<string>): WayIn & { readonly total: number; readonly offAfter: ReadonlySet<string> } {
+  test(
+    index: number,
+    off: ReadonlySet<string>,
+  ): WayIn & { readonly total: number; readonly offAfter: ReadonlySet<string> } {
     const known = this.engine.tests[index] as CompiledEngine['tests'][number]
     const base = known.test.whole ? this.onTrack(off) : off
     const way = this.wayIn(known.goal, base)
-    return { ...way, total: way.cost + known.test.minutes, offAfter: way.parts.length === 0 ? base : new Set([...base, ...way.parts]) }
+    return {
+      ...way,
+      total: way.cost + known.test.minutes,
+      offAfter: way.parts.length === 0 ? base : new Set([...base, ...way.parts]),
+    }
   }
 
-  repair(group: number, off: ReadonlySet<string>): WayIn & { readonly total: number; readonly offAfter: ReadonlySet<string> } {
+  repair(
+    group: number,
+    off: ReadonlySet<string>,
+  ): WayIn & { readonly total: number; readonly offAfter: ReadonlySet<string> } {
     const { suspect } = this.groups[group] as RepairGroup
     const way = this.wayIn(suspect.goal, off)
-    return { ...way, total: way.cost + suspect.remedy.minutes + RETEST_MINUTES, offAfter: way.parts.length === 0 ? off : new Set([...off, ...way.parts]) }
+    return {
+      ...way,
+      total: way.cost + suspect.remedy.minutes + RETEST_MINUTES,
+      offAfter: way.parts.length === 0 ? off : new Set([...off, ...way.parts]),
+    }
   }
 
   /** Every group and part as numbers, for the reckoning of what is left. */
@@ -117,10 +153,13 @@ export class BenchCosts {
   }
 
   private numbers(): GroupPrices {
-    const parts = (goal: readonly (readonly string[])[]): number[] => this.indicesOf(this.wayIn(goal, NOTHING_OFF).parts)
+    const parts = (goal: readonly (readonly string[])[]): number[] =>
+      this.indicesOf(this.wayIn(goal, NOTHING_OFF).parts)
     return {
       // A barred way counts as long minutes, without parts.
-      lookMinutes: this.checks.map((check) => check.minutes + (this.wayIn(check.goal, NOTHING_OFF).barred === null ? 0 : BARRED_MINUTES)),
+      lookMinutes: this.checks.map(
+        (check) => check.minutes + (this.wayIn(check.goal, NOTHING_OFF).barred === null ? 0 : BARRED_MINUTES),
+      ),
       lookParts: this.checks.map((check) => parts(check.goal)),
       repairParts: this.groups.map(({ suspect }) => parts(suspect.goal)),
       partCost: this.engine.description.parts.map((part) => this.partCost.get(part.id)?.cost ?? 0),
@@ -131,7 +170,9 @@ export class BenchCosts {
   private findChecks(): GroupCheck[] {
     const { engine } = this
     // What comes and goes is looked for while it does.
-    const single = engine.suspects.map((_, suspect) => [engine.variants.findIndex((variant) => variant.suspect === suspect && variant.mood !== 'dead')])
+    const single = engine.suspects.map((_, suspect) => [
+      engine.variants.findIndex((variant) => variant.suspect === suspect && variant.mood !== 'dead'),
+    ])
     const [sound, ...alone] = [[], ...single].map((suspects) => {
       const row = engine.circuitRow(suspects, suspects.length)
       return engine.tests.map((_, test) => {
@@ -144,16 +185,32 @@ export class BenchCosts {
     const allOdds = odds.reduce((sum, value) => sum + value, 0)
     return this.groups.map(({ suspects, suspect }, group): GroupCheck => {
       const mending: GroupCheck = { test: null, minutes: suspect.remedy.minutes + RETEST_MINUTES, goal: suspect.goal }
-      const main = suspects.reduce((best, index) => ((odds[index] as number) > (odds[best] as number) ? index : best), suspects[0] as number)
+      const main = suspects.reduce(
+        (best, index) => ((odds[index] as number) > (odds[best] as number) ? index : best),
+        suspects[0] as number,
+      )
       if (main === engine.unlisted) return mending
       let best = mending
       let bestCost = this.repair(group, NOTHING_OFF).total
-      for (const [test, { test: { outcomes, minutes, equipment }, goal }] of engine.tests.entries()) {
+      for (const [
+        test,
+        {
+          test: { outcomes, minutes, equipment },
+          goal,
+        },
+      ] of engine.tests.entries()) {
         if (equipment.some((piece) => this.missing.has(piece))) continue
-        const speaking = outcomes.flatMap((_, outcome) => ((alone[main]?.[test]?.[outcome] as number) > SPEAKS_FOR * (sound?.[test]?.[outcome] as number) ? [outcome] : []))
-        const shown = (index: number): number => speaking.reduce((sum, outcome) => sum + (alone[index]?.[test]?.[outcome] as number), 0)
+        const speaking = outcomes.flatMap((_, outcome) =>
+          (alone[main]?.[test]?.[outcome] as number) > SPEAKS_FOR * (sound?.[test]?.[outcome] as number)
+            ? [outcome]
+            : [],
+        )
+        const shown = (index: number): number =>
+          speaking.reduce((sum, outcome) => sum + (alone[index]?.[test]?.[outcome] as number), 0)
         if (speaking.length === 0 || shown(main) < SENSITIVE) continue
-        const others = odds.reduce((sum, weight, index) => (suspects.includes(index) ? sum : sum + weight * shown(index)), 0) / allOdds
+        const others =
+          odds.reduce((sum, weight, index) => (suspects.includes(index) ? sum : sum + weight * shown(index)), 0) /
+          allOdds
         const cost = this.test(test, NOTHING_OFF).total
         if (others <= UNSPECIFIC && cost < bestCost) [best, bestCost] = [{ test, minutes, goal }, cost]
       }
@@ -163,6 +220,8 @@ export class BenchCosts {
 
   /** What may stay off while the engine stands on the track. */
   onTrack(off: ReadonlySet<string>): ReadonlySet<string> {
-    return [...off].every((id) => optional.has(this.kindOf.get(id) ?? 'body')) ? off : new Set([...off].filter((id) => optional.has(this.kindOf.get(id) ?? 'body')))
+    return [...off].every((id) => optional.has(this.kindOf.get(id) ?? 'body'))
+      ? off
+      : new Set([...off].filter((id) => optional.has(this.kindOf.get(id) ?? 'body')))
   }
 }

@@ -7,7 +7,11 @@ export interface BenchSupply {
 }
 
 /** A small DC supply, or the transformer of a three-rail machine: common practice. */
-export const supplies: Readonly<Record<EngineDescription['power'], BenchSupply>> = { dc: { volts: 9, limitAmps: 2 }, dcc: { volts: 9, limitAmps: 2 }, ac: { volts: 14, limitAmps: 4 } }
+export const supplies: Readonly<Record<EngineDescription['power'], BenchSupply>> = {
+  dc: { volts: 9, limitAmps: 2 },
+  dcc: { volts: 9, limitAmps: 2 },
+  ac: { volts: 14, limitAmps: 4 },
+}
 
 /** Ω of a supply with its leads. */
 export const SUPPLY_OHMS = 0.1

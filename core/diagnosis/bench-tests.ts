@@ -1,6 +1,6 @@
 import type { EngineDescription } from '../engine/description-schema'
 import { hasDecoder } from '../engine/fit-decoder'
-import type { Circumstance, Knowledge, Test } from './knowledge-schema'
+import type { Circumstance, Knowledge, Test } from '../knowledge/knowledge-schema'
 import { reachOf, type Place } from './places-of'
 
 /** A test at a place of this engine. */
@@ -22,7 +22,12 @@ export interface BenchTest {
  * @param knowledge checked
  * @param circumstances what is known of it
  */
-export function benchTestsOf(description: EngineDescription, places: readonly Place[], knowledge: Knowledge, circumstances: ReadonlySet<Circumstance>): BenchTest[] {
+export function benchTestsOf(
+  description: EngineDescription,
+  places: readonly Place[],
+  knowledge: Knowledge,
+  circumstances: ReadonlySet<Circumstance>,
+): BenchTest[] {
   return knowledge.tests.flatMap((test) => {
     if (test.onlyWhen.length > 0 && !test.onlyWhen.some((when) => circumstances.has(when))) return []
     if (!canBeRead(description, test)) return []
@@ -33,7 +38,16 @@ export function benchTestsOf(description: EngineDescription, places: readonly Pl
       if (goal === null) return []
       // Where there is only one such place its name need not be said.
       const id = alone ? test.id : `${test.id}@${place.id}`
-      return [{ id, test, place, name: test.name.replace('{place}', place.name), how: test.how.replace('{place}', place.name), goal }]
+      return [
+        {
+          id,
+          test,
+          place,
+          name: test.name.replace('{place}', place.name),
+          how: test.how.replace('{place}', place.name),
+          goal,
+        },
+      ]
     })
   })
 }

@@ -1,5 +1,5 @@
 import { circuitSuspectOf, type CircuitSuspect } from './electrical-fault-of'
-import { LIGHT_SHARE, STUCK_TIMES } from './knowledge-schema'
+import { LIGHT_SHARE, STUCK_TIMES } from '../knowledge/knowledge-schema'
 import type { Suspect } from './suspects'
 
 /**
@@ -41,7 +41,7 @@ export const DRAG_MOODS = 3
 const dragGrades = [0.4, 1.2, 2.5, 5, 60] as const
 
 function lightShareOf({ fault: { effect } }: Suspect): number {
-  return effect.kind === 'drag' ? effect.light ?? LIGHT_SHARE : 0
+  return effect.kind === 'drag' ? (effect.light ?? LIGHT_SHARE) : 0
 }
 
 /**
@@ -58,16 +58,28 @@ export class CircuitClasses {
   private readonly waveringDrag: Float64Array
   private readonly dragClass = new Map<string, number>()
   /** Class of what adds up to so many times the motor's own friction. */
-  private readonly graded = { always: new Map<number, number>(), dead: new Map<number, number>(), unsteady: new Map<number, number>() }
+  private readonly graded = {
+    always: new Map<number, number>(),
+    dead: new Map<number, number>(),
+    unsteady: new Map<number, number>(),
+  }
 
-  constructor(private readonly suspects: readonly Suspect[], firstMotor: string | null) {
+  constructor(
+    private readonly suspects: readonly Suspect[],
+    firstMotor: string | null,
+  ) {
     const seen = suspects.map((suspect) => circuitSuspectOf(suspect, firstMotor))
     const variants = seen.flatMap((circuit, suspect): Variant[] => {
       const drag = circuit?.fault.drag ?? 0
       const drags = drag > 0 && drag < STUCK_TIMES
       const light = drags ? lightShareOf(suspects[suspect] as Suspect) : 0
       const slight: Variant[] = light > 0 ? [{ suspect, mood: null, severity: LIGHT_DRAG / drag, share: light }] : []
-      if (circuit && circuit.shows !== 'always') return [{ suspect, mood: 'dead', severity: drag > 0 ? STICKS : 1, share: (1 - light) * DEAD_SHARE }, { suspect, mood: 'unsteady', severity: 1, share: (1 - light) * (1 - DEAD_SHARE) }, ...slight]
+      if (circuit && circuit.shows !== 'always')
+        return [
+          { suspect, mood: 'dead', severity: drag > 0 ? STICKS : 1, share: (1 - light) * DEAD_SHARE },
+          { suspect, mood: 'unsteady', severity: 1, share: (1 - light) * (1 - DEAD_SHARE) },
+          ...slight,
+        ]
       return [{ suspect, mood: null, severity: drags ? HEAVY : 1, share: 1 - light }, ...slight]
     })
     this.variants = variants
@@ -162,7 +174,14 @@ export class CircuitClasses {
   private addDrag(suspect: Suspect, shows: CircuitSuspect['shows'], mood: Mood | null, grade: number): void {
     const name = `${mood ?? 'always'}:${grade}`
     if (this.dragClass.has(name)) return
-    this.dragClass.set(name, this.classes.push({ suspect, circuit: { fault: { drag: grade }, slips: [], shows, key: `drag:${grade}` }, mood }) - 1)
+    this.dragClass.set(
+      name,
+      this.classes.push({
+        suspect,
+        circuit: { fault: { drag: grade }, slips: [], shows, key: `drag:${grade}` },
+        mood,
+      }) - 1,
+    )
   }
 }
 
@@ -177,5 +196,7 @@ function addOnce(entry: number, into: Int32Array, count: number): number {
 }
 
 function gradeOf(times: number): number {
-  return dragGrades.reduce((best, grade) => (Math.abs(Math.log(times / grade)) < Math.abs(Math.log(times / best)) ? grade : best))
+  return dragGrades.reduce((best, grade) =>
+    Math.abs(Math.log(times / grade)) < Math.abs(Math.log(times / best)) ? grade : best,
+  )
 }

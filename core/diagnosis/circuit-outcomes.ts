@@ -3,7 +3,7 @@ import { driveTrain } from '../engine/drive-train'
 import type { BenchTest } from './bench-tests'
 import type { CircuitClass, Mood } from './circuit-classes'
 import { SignatureSolver, type Signature } from './electrical-signature'
-import type { Reading } from './knowledge-schema'
+import type { Reading } from '../knowledge/knowledge-schema'
 import { mixMoods, type Moods } from './mixed-moods'
 import { hangsOnArmature, OPEN_OHMS, signatureChances, turningAsItStands } from './signature-chances'
 
@@ -19,7 +19,13 @@ const rockedMoods: Readonly<Record<Mood, Moods>> = { dead: [0.15, 0.8, 0.05], un
 const meterMoods: Readonly<Record<Mood, Moods>> = { dead: [0.6, 0.3, 0.1], unsteady: [0.25, 0.5, 0.25] }
 /** Signatures between two words on progress. */
 const SOLVED_AT_ONCE = 40
-const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = { motion: 'falters', current: 'flickers', lamp: 'flickers', 'motor-volts': 'jumps', 'rail-ohms': 'jumps' }
+const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = {
+  motion: 'falters',
+  current: 'flickers',
+  lamp: 'flickers',
+  'motor-volts': 'jumps',
+  'rail-ohms': 'jumps',
+}
 /** A needle flickers that falls back to nothing; one that swings up at a tight spot is called by where it mostly is, or by its peaks. */
 const flickersFrom: Readonly<Partial<Record<Reading['kind'], string>>> = { current: 'nothing' }
 
@@ -54,7 +60,18 @@ export interface CircuitRow {
   betweenWords(test: number): number
 }
 
-interface FromSignature { readonly test: number; readonly offset: number; readonly count: number; readonly reading: Reading; readonly motor: number; readonly unsteady: number; readonly fallsTo: number; readonly moods: Readonly<Record<Mood, Moods>>; readonly ofFriction: Readonly<Record<Mood, Moods>>; readonly ids: readonly string[] }
+interface FromSignature {
+  readonly test: number
+  readonly offset: number
+  readonly count: number
+  readonly reading: Reading
+  readonly motor: number
+  readonly unsteady: number
+  readonly fallsTo: number
+  readonly moods: Readonly<Record<Mood, Moods>>
+  readonly ofFriction: Readonly<Record<Mood, Moods>>
+  readonly ids: readonly string[]
+}
 
 /**
  * The chances of every outcome of every test that is read from circuit and drive, for what is wrong. The circuit is
@@ -76,8 +93,13 @@ export class CircuitOutcomes {
    * @param description the engine
    * @param tests all its tests
    */
-  constructor(private readonly description: EngineDescription, private readonly tests: readonly BenchTest[]) {
-    const treads = tests.filter(({ test }) => test.reading.kind === 'wheel-continuity').map(({ place }) => place.components)
+  constructor(
+    private readonly description: EngineDescription,
+    private readonly tests: readonly BenchTest[],
+  ) {
+    const treads = tests
+      .filter(({ test }) => test.reading.kind === 'wheel-continuity')
+      .map(({ place }) => place.components)
     this.solver = new SignatureSolver(description, treads)
     this.offsets = new Int32Array(tests.length).fill(-1)
     this.placeOf = new Int32Array(tests.length).fill(-1)
@@ -91,10 +113,23 @@ export class CircuitOutcomes {
       if (reading.kind !== 'component-ohms' && reading.kind !== 'wheel-continuity' && reading.kind !== 'wheels-turn') {
         this.placeOf[index] = fromSignature.length
         fromSignature.push({
-          test: index, offset: width, count: ids.length, reading, ids,
-          motor: Math.max(0, description.motors.findIndex((entry) => entry.id === place.motor)),
-          unsteady: ids.indexOf(unsteadyOutcome[reading.kind] ?? ''), fallsTo: ids.indexOf(flickersFrom[reading.kind] ?? ''),
-          moods: reading.kind === 'motion' && reading.feed === 'track-rocked' ? rockedMoods : reading.kind.endsWith('ohms') ? meterMoods : runMoods,
+          test: index,
+          offset: width,
+          count: ids.length,
+          reading,
+          ids,
+          motor: Math.max(
+            0,
+            description.motors.findIndex((entry) => entry.id === place.motor),
+          ),
+          unsteady: ids.indexOf(unsteadyOutcome[reading.kind] ?? ''),
+          fallsTo: ids.indexOf(flickersFrom[reading.kind] ?? ''),
+          moods:
+            reading.kind === 'motion' && reading.feed === 'track-rocked'
+              ? rockedMoods
+              : reading.kind.endsWith('ohms')
+                ? meterMoods
+                : runMoods,
           ofFriction: reading.kind === 'current' ? frictionAmps : frictionMoods,
         })
       }
@@ -113,7 +148,9 @@ export class CircuitOutcomes {
     const steady = present.filter(({ mood }) => mood === null)
     const wavering = present.filter(({ mood }) => mood !== null)
     // readouts[mask]: those of the wavering ones whose bit is set are broken at that moment.
-    const readouts = Array.from({ length: 1 << wavering.length }, (_, mask) => this.readout([...steady, ...wavering.filter((__, bit) => mask & (1 << bit))]))
+    const readouts = Array.from({ length: 1 << wavering.length }, (_, mask) =>
+      this.readout([...steady, ...wavering.filter((__, bit) => mask & (1 << bit))]),
+    )
     const { tests, placeOf, width } = this
     // What is heavy at one place of a turn is so at every turn of every run.
     const tightSpots = wavering.every(({ circuit }) => circuit.fault.drag !== undefined)
@@ -136,7 +173,8 @@ export class CircuitOutcomes {
       betweenWords: (test) => {
         const place = placeOf[test] as number
         if (place >= 0 && readAlike(readouts, place)) return (readouts[0] as Readout).between[place] as number
-        if (place >= 0 ? !tightSpots || readouts.some(({ hangs }) => hangs[place] === 1) : readouts.length > 1) return -1
+        if (place >= 0 ? !tightSpots || readouts.some(({ hangs }) => hangs[place] === 1) : readouts.length > 1)
+          return -1
         between ??= new Int32Array(tests.length)
         if (between[test] === 0) between[test] = 2 + this.findBetween(test, chances(test))
         return (between[test] as number) - 2
@@ -150,14 +188,15 @@ export class CircuitOutcomes {
    *
    * @param pieces one class for each thing the circuit can tell apart, and its odds
    */
-  * solveAhead(pieces: ReadonlyArray<{ readonly entry: CircuitClass; readonly odds: number }>): Generator<number, void> {
+  *solveAhead(pieces: ReadonlyArray<{ readonly entry: CircuitClass; readonly odds: number }>): Generator<number, void> {
     const sets: Array<readonly [odds: number, members: readonly number[]]> = []
     for (const [first, one] of pieces.entries()) {
       sets.push([one.odds, [first]])
       for (let second = first + 1; second < pieces.length; second++) {
         const both = one.odds * (pieces[second]?.odds ?? 0)
         sets.push([both, [first, second]])
-        for (let third = second + 1; third < pieces.length; third++) sets.push([both * (pieces[third]?.odds ?? 0), [first, second, third]])
+        for (let third = second + 1; third < pieces.length; third++)
+          sets.push([both * (pieces[third]?.odds ?? 0), [first, second, third]])
       }
     }
     sets.sort(([one], [other]) => other - one)
@@ -179,24 +218,45 @@ export class CircuitOutcomes {
     return number
   }
 
-  private workOut(row: Float32Array, test: number, present: readonly CircuitClass[], steady: readonly CircuitClass[], wavering: readonly CircuitClass[], readouts: readonly Readout[]): void {
+  private workOut(
+    row: Float32Array,
+    test: number,
+    present: readonly CircuitClass[],
+    steady: readonly CircuitClass[],
+    wavering: readonly CircuitClass[],
+    readouts: readonly Readout[],
+  ): void {
     const known = this.tests[test] as BenchTest
     const place = this.placeOf[test] as number
     if (place >= 0) {
       const { offset, count, unsteady, fallsTo, moods, ofFriction } = this.fromSignature[place] as FromSignature
-      mixMoods(readouts.map((readout) => readout.chances), wavering.map(({ mood, circuit }) => (circuit.fault.drag === undefined ? moods : ofFriction)[mood as Mood]), unsteady, fallsTo, row, offset, count, offset)
+      mixMoods(
+        readouts.map((readout) => readout.chances),
+        wavering.map(({ mood, circuit }) => (circuit.fault.drag === undefined ? moods : ofFriction)[mood as Mood]),
+        unsteady,
+        fallsTo,
+        row,
+        offset,
+        count,
+        offset,
+      )
     } else if (known.test.reading.kind === 'component-ohms') this.fill(row, test, componentOhms(known, present))
-    else if (known.test.reading.kind === 'wheel-continuity') this.fill(row, test, this.wheelContinuity(known, steady, wavering))
+    else if (known.test.reading.kind === 'wheel-continuity')
+      this.fill(row, test, this.wheelContinuity(known, steady, wavering))
     else this.wheelsTurn(row, test, steady, wavering, readouts)
   }
 
   private fill(row: Float32Array, test: number, chances: Readonly<Record<string, number>>): void {
     const offset = this.offsets[test] as number
-    for (const [at, { id }] of (this.tests[test] as BenchTest).test.outcomes.entries()) row[offset + at] = chances[id] ?? 0
+    for (const [at, { id }] of (this.tests[test] as BenchTest).test.outcomes.entries())
+      row[offset + at] = chances[id] ?? 0
   }
 
   private readout(present: readonly CircuitClass[]): Readout {
-    const key = present.map(({ circuit }) => circuit.key).sort().join('|')
+    const key = present
+      .map(({ circuit }) => circuit.key)
+      .sort()
+      .join('|')
     const known = this.readouts.get(key)
     if (known) return known
     const signature = key === '' ? this.solver.healthy : this.solver.solve(present.map(({ circuit }) => circuit.fault))
@@ -215,35 +275,73 @@ export class CircuitOutcomes {
       return number
     })
     const turning = turningAsItStands(signature)
-    const readout = { turns: turning.some(Boolean), turning, wheelOhms: signature.wheelOhms, chances, alike, between, hangs }
+    const readout = {
+      turns: turning.some(Boolean),
+      turning,
+      wheelOhms: signature.wheelOhms,
+      chances,
+      alike,
+      between,
+      hangs,
+    }
     this.readouts.set(key, readout)
     return readout
   }
 
   /** What a motor that stands does not drive stands too, and what lies behind a link that does not carry. */
-  private wheelsTurn(row: Float32Array, test: number, steady: readonly CircuitClass[], wavering: readonly CircuitClass[], readouts: readonly Readout[]): void {
+  private wheelsTurn(
+    row: Float32Array,
+    test: number,
+    steady: readonly CircuitClass[],
+    wavering: readonly CircuitClass[],
+    readouts: readonly Readout[],
+  ): void {
     const { description } = this
     const slips = steady.flatMap(({ circuit }) => circuit.slips)
-    const standing = readouts.map(({ turns, turning }) => new Set(description.motors.flatMap(({ id }, motor) => (turns && !turning[motor] ? [id] : []))))
+    const standing = readouts.map(
+      ({ turns, turning }) =>
+        new Set(description.motors.flatMap(({ id }, motor) => (turns && !turning[motor] ? [id] : []))),
+    )
     if (slips.length === 0 && standing.every((motors) => motors.size === 0)) return this.fill(row, test, { all: 1 })
-    const { test: { outcomes: listed }, place } = this.tests[test] as BenchTest
+    const {
+      test: { outcomes: listed },
+      place,
+    } = this.tests[test] as BenchTest
     const outcomes = listed.map(({ id }) => id)
     const offset = this.offsets[test] as number
     const whole = driveTrain(description)
     const train = driveTrain(description, new Set(slips))
-    const looked = description.wheelSets.filter(({ rotor, truck }) => whole.turning.has(rotor) && (place.role !== 'driven-wheels' || truck === place.truck))
+    const looked = description.wheelSets.filter(
+      ({ rotor, truck }) => whole.turning.has(rotor) && (place.role !== 'driven-wheels' || truck === place.truck),
+    )
     const sound = looked.length
     const seen = standing.map((motors) => {
-      const left = looked.filter(({ rotor }) => train.turning.has(rotor) && !motors.has(train.turning.get(rotor)?.motor ?? '')).length
+      const left = looked.filter(
+        ({ rotor }) => train.turning.has(rotor) && !motors.has(train.turning.get(rotor)?.motor ?? ''),
+      ).length
       const word = left === 0 ? 'none' : left < sound ? 'some' : 'all'
       return outcomes.map((id) => Number(id === word))
     })
-    mixMoods(seen, wavering.map(({ mood }) => turnMoods[mood as Mood]), -1, -1, row, offset, outcomes.length, 0)
+    mixMoods(
+      seen,
+      wavering.map(({ mood }) => turnMoods[mood as Mood]),
+      -1,
+      -1,
+      row,
+      offset,
+      outcomes.length,
+      0,
+    )
   }
 
   /** Wheel by wheel: a film leaves some, a lead off leaves none of its side. */
-  private wheelContinuity({ place }: BenchTest, steady: readonly CircuitClass[], wavering: readonly CircuitClass[]): Readonly<Record<string, number>> {
-    const here = ({ suspect }: CircuitClass): boolean => suspect.place.truck === place.truck && (suspect.place.role === 'treads' || suspect.place.role === 'axle-contacts')
+  private wheelContinuity(
+    { place }: BenchTest,
+    steady: readonly CircuitClass[],
+    wavering: readonly CircuitClass[],
+  ): Readonly<Record<string, number>> {
+    const here = ({ suspect }: CircuitClass): boolean =>
+      suspect.place.truck === place.truck && (suspect.place.role === 'treads' || suspect.place.role === 'axle-contacts')
     const [first = ''] = place.components
     const sound = this.solver.healthy.wheelOhms.get(first) ?? []
     const openShare = (present: readonly CircuitClass[]): number => {
@@ -269,7 +367,8 @@ export class CircuitOutcomes {
     if (open > 0) meet([0.05, 0.95, 0])
     const sides = this.readout(series).wheelOhms.get(first) ?? []
     if (open === 0 && sides.some((ohms, side) => ohms > 20 + 3 * (sound[side] ?? 0))) meet([0.1, 0.7, 0.2])
-    for (const entry of wavering.filter((other) => !here(other))) if (openShare([...series, entry]) > open) meet([0.2, 0.4, 0.4])
+    for (const entry of wavering.filter((other) => !here(other)))
+      if (openShare([...series, entry]) > open) meet([0.2, 0.4, 0.4])
     // Of a single shoe or wheel there are no some.
     return place.components.length === 1 ? { all, none: some + none } : { all, some, none }
   }
@@ -290,9 +389,12 @@ function componentOhms({ test, place }: BenchTest, present: readonly CircuitClas
   for (const { suspect, mood } of present) {
     const { effect } = suspect.fault
     if (suspect.place.id !== place.id || effect.kind !== 'component') continue
-    const passes = effect.state === 'shorted' || (effect.state === 'high-resistance' && (place.role.endsWith('insulation') || place.role === 'suppressor'))
+    const passes =
+      effect.state === 'shorted' ||
+      (effect.state === 'high-resistance' && (place.role.endsWith('insulation') || place.role === 'suppressor'))
     if (open !== passes) continue
-    const [bad, unsteady] = mood === null ? (effect.state === 'high-resistance' ? [0.9, 0.05] : [1, 0]) : meterMoods[mood]
+    const [bad, unsteady] =
+      mood === null ? (effect.state === 'high-resistance' ? [0.9, 0.05] : [1, 0]) : meterMoods[mood]
     wrong += well * bad
     jumps += well * unsteady
     well *= 1 - bad - unsteady

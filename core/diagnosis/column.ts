@@ -7,7 +7,10 @@ export class Column {
   values: Float64Array
   private baseKnown = false
 
-  constructor(private readonly sets: HypothesisSets, private readonly chance: (set: number) => number) {
+  constructor(
+    private readonly sets: HypothesisSets,
+    private readonly chance: (set: number) => number,
+  ) {
     this.values = new Float64Array(sets.odds.length).fill(Number.NaN)
   }
 
@@ -22,6 +25,6 @@ export class Column {
   at(set: number): number {
     if (set >= this.values.length) this.values = grown(this.values, this.sets.odds.length, Number.NaN)
     const known = this.values[set] as number
-    return Number.isNaN(known) ? this.values[set] = this.chance(set) : known
+    return Number.isNaN(known) ? (this.values[set] = this.chance(set)) : known
   }
 }

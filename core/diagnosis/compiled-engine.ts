@@ -2,16 +2,51 @@ import type { EngineDescription } from '../engine/description-schema'
 import { benchTestsOf, type BenchTest } from './bench-tests'
 import { CircuitClasses, DRAG_MOODS, type Variant } from './circuit-classes'
 import { CircuitOutcomes, type CircuitRow } from './circuit-outcomes'
-import type { Circumstance, Fault, Knowledge, Remedy } from './knowledge-schema'
+import type { Circumstance, Fault, Knowledge, Remedy } from '../knowledge/knowledge-schema'
 import { placesOf, type Place } from './places-of'
 import { suspectsOf, type Suspect } from './suspects'
 
 /** Of an unlisted fault: how far every outcome goes towards “anything may be seen”. What it shows it shows again. */
 const UNLISTED_SPREAD = 0.6
 
-const unlistedPlace: Place = { id: 'unlisted', role: 'engine', name: 'engine', components: [], links: [], turnable: null, motor: null, truck: null, part: null, access: null }
-const unlistedRemedy: Remedy = { id: 'search-on', name: 'Search on by hand', minutes: 45, reach: 'as-it-stands', parts: [], products: [], caution: '', success: 0.7, after: [], school: '', source: 'judged' }
-const unlistedFault = (prior: number): Fault => ({ id: 'unlisted', name: 'something the book does not know', area: 'outside', role: 'engine', effect: { kind: 'none' }, prior, raisedBy: [], signs: [], remedy: unlistedRemedy.id, bornAtRefit: false, source: 'judged' })
+const unlistedPlace: Place = {
+  id: 'unlisted',
+  role: 'engine',
+  name: 'engine',
+  components: [],
+  links: [],
+  turnable: null,
+  motor: null,
+  truck: null,
+  part: null,
+  access: null,
+}
+const unlistedRemedy: Remedy = {
+  id: 'search-on',
+  name: 'Search on by hand',
+  minutes: 45,
+  reach: 'as-it-stands',
+  parts: [],
+  products: [],
+  caution: '',
+  success: 0.7,
+  after: [],
+  school: '',
+  source: 'judged',
+}
+const unlistedFault = (prior: number): Fault => ({
+  id: 'unlisted',
+  name: 'something the book does not know',
+  area: 'outside',
+  role: 'engine',
+  effect: { kind: 'none' },
+  prior,
+  raisedBy: [],
+  signs: [],
+  remedy: unlistedRemedy.id,
+  bornAtRefit: false,
+  source: 'judged',
+})
 
 /**
  * One engine, made ready for diagnosis: its suspects and tests, and the chance of every outcome for any set of
@@ -40,12 +75,29 @@ export class CompiledEngine {
   /** By test: 1 − chance of each sign, suspects × outcomes; null for a test the circuit answers. */
   private readonly silences: ReadonlyArray<Float64Array | null>
 
-  constructor(readonly description: EngineDescription, readonly knowledge: Knowledge, known: Iterable<Circumstance> = [], learned: Readonly<Record<string, number>> = {}) {
+  constructor(
+    readonly description: EngineDescription,
+    readonly knowledge: Knowledge,
+    known: Iterable<Circumstance> = [],
+    learned: Readonly<Record<string, number>> = {},
+  ) {
     const circumstances = new Set<Circumstance>([...known, ...builtIn(description)])
     this.circumstances = circumstances
     this.places = placesOf(description)
     const listed = suspectsOf(description, this.places, knowledge, circumstances, learned)
-    this.suspects = [...listed, { id: 'unlisted', fault: unlistedFault(knowledge.unlisted), place: unlistedPlace, name: 'something the book does not know', prior: knowledge.unlisted, remedy: unlistedRemedy, mendedBy: unlistedRemedy.id, goal: [] }]
+    this.suspects = [
+      ...listed,
+      {
+        id: 'unlisted',
+        fault: unlistedFault(knowledge.unlisted),
+        place: unlistedPlace,
+        name: 'something the book does not know',
+        prior: knowledge.unlisted,
+        remedy: unlistedRemedy,
+        mendedBy: unlistedRemedy.id,
+        goal: [],
+      },
+    ]
     this.unlisted = listed.length
     this.tests = benchTestsOf(description, this.places, knowledge, circumstances)
     this.outcomes = new CircuitOutcomes(description, this.tests)
@@ -103,7 +155,10 @@ export class CompiledEngine {
     else key = present.subarray(0, found).join()
     const known = this.rows.get(key)
     if (known) return known
-    const row = this.outcomes.row(Array.from(present.subarray(0, found), (entry) => this.classes.get(entry)), this.rowsMade.length)
+    const row = this.outcomes.row(
+      Array.from(present.subarray(0, found), (entry) => this.classes.get(entry)),
+      this.rowsMade.length,
+    )
     this.rows.set(key, row)
     this.rowsMade.push(row)
     return row
@@ -125,7 +180,7 @@ export class CompiledEngine {
   }
 
   /** Solves the circuit for all sets of up to three broken pieces, the likeliest first, once; yields the share done. */
-  * solveAhead(): Generator<number, void> {
+  *solveAhead(): Generator<number, void> {
     if (this.solved) return
     yield* this.outcomes.solveAhead(this.classes.pieces())
     this.solved = true
@@ -143,7 +198,8 @@ export class CompiledEngine {
   chances(test: number, variants: ArrayLike<number>, present: number, row: CircuitRow, out: Float64Array): void {
     const spread = this.trueChances(test, variants, present, row, out)
     const count = (this.tests[test] as BenchTest).test.outcomes.length
-    for (let outcome = 0; outcome < count; outcome++) out[outcome] = (1 - spread) * (out[outcome] as number) + spread / count
+    for (let outcome = 0; outcome < count; outcome++)
+      out[outcome] = (1 - spread) * (out[outcome] as number) + spread / count
   }
 
   /**
@@ -161,7 +217,8 @@ export class CompiledEngine {
       let notLater = 1
       for (let outcome = count - 1; outcome > 0; outcome--) {
         let silent = 1 - (known.outcomes[outcome]?.leak ?? 0)
-        for (let at = 0; at < present; at++) silent *= silence[(suspectOf[variants[at] as number] as number) * count + outcome] as number
+        for (let at = 0; at < present; at++)
+          silent *= silence[(suspectOf[variants[at] as number] as number) * count + outcome] as number
         out[outcome] = notLater * (1 - silent)
         notLater *= silent
       }
@@ -170,9 +227,12 @@ export class CompiledEngine {
       const chances = row.chances(test)
       let sum = 0
       for (let outcome = 0; outcome < count; outcome++) sum += chances[offset + outcome] as number
-      for (let outcome = 0; outcome < count; outcome++) out[outcome] = sum > 0 ? (chances[offset + outcome] as number) / sum : 1 / count
+      for (let outcome = 0; outcome < count; outcome++)
+        out[outcome] = sum > 0 ? (chances[offset + outcome] as number) / sum : 1 / count
     }
-    if (this.holdsUnlisted(variants, present)) for (let outcome = 0; outcome < count; outcome++) out[outcome] = (1 - UNLISTED_SPREAD) * (out[outcome] as number) + UNLISTED_SPREAD / count
+    if (this.holdsUnlisted(variants, present))
+      for (let outcome = 0; outcome < count; outcome++)
+        out[outcome] = (1 - UNLISTED_SPREAD) * (out[outcome] as number) + UNLISTED_SPREAD / count
     return known.needsRunning && !row.turns ? 1 : known.misread
   }
 
@@ -191,7 +251,7 @@ export class CompiledEngine {
   /** Chance that a suspect does not give this sign at a test; 1 for a test the circuit answers. */
   silenceOf(test: number, suspect: number, outcome: number): number {
     const silence = this.silences[test]
-    return silence ? silence[suspect * (this.tests[test] as BenchTest).test.outcomes.length + outcome] as number : 1
+    return silence ? (silence[suspect * (this.tests[test] as BenchTest).test.outcomes.length + outcome] as number) : 1
   }
 
   /** Whether a suspect changes what is seen at a test read by signs. */
@@ -199,7 +259,8 @@ export class CompiledEngine {
     const silence = this.silences[test]
     if (!silence || suspect === this.unlisted) return true
     const count = (this.tests[test] as BenchTest).test.outcomes.length
-    for (let outcome = 0; outcome < count; outcome++) if ((silence[suspect * count + outcome] as number) !== 1) return true
+    for (let outcome = 0; outcome < count; outcome++)
+      if ((silence[suspect * count + outcome] as number) !== 1) return true
     return false
   }
 
@@ -221,7 +282,10 @@ export class CompiledEngine {
 
 /** Power and collecting through axle cups need not be told. */
 function builtIn(description: EngineDescription): Circumstance[] {
-  return [`power-${description.power}`, ...(description.parts.some((part) => part.id.endsWith('.cup')) ? ['axle-cups' as const] : [])]
+  return [
+    `power-${description.power}`,
+    ...(description.parts.some((part) => part.id.endsWith('.cup')) ? ['axle-cups' as const] : []),
+  ]
 }
 
 /** A test at one bogie says nothing of another; a test of the whole engine sees them all. */

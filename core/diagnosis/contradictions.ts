@@ -38,7 +38,8 @@ export function contradictions(belief: Belief, minutes: readonly number[]): Cont
   /** Evidence of all the others, in times the evidence of all: the mean of the inverse likelihood. */
   const without = (first: Float64Array, second?: Float64Array): number => {
     let sum = 0
-    for (const set of support) sum += (chance[set] as number) / ((first[set] as number) * (second ? second[set] as number : 1))
+    for (const set of support)
+      sum += (chance[set] as number) / ((first[set] as number) * (second ? (second[set] as number) : 1))
     return sum
   }
   const alone = columns.map((column) => without(column))
@@ -55,7 +56,8 @@ export function contradictions(belief: Belief, minutes: readonly number[]): Cont
       const likelier = (alone[other] as number) / without(column, second)
       if (likelier > most) [against, most] = [other, likelier]
     }
-    if (most >= AT_ODDS * fits || (most >= HALVED * fits && floor(index) >= MISREAD * fits)) found.push({ finding: index, against, chance: fits })
+    if (most >= AT_ODDS * fits || (most >= HALVED * fits && floor(index) >= MISREAD * fits))
+      found.push({ finding: index, against, chance: fits })
   }
   // Two that do not fit each other are one contradiction: the cheaper is to be repeated.
   const pairs = new Map<string, Contradiction>()
@@ -63,7 +65,12 @@ export function contradictions(belief: Belief, minutes: readonly number[]): Cont
     const [first, second] = [Math.min(entry.finding, entry.against), Math.max(entry.finding, entry.against)]
     const cheaper = (minutes[first] ?? 0) <= (minutes[second] ?? 0) ? first : second
     const known = pairs.get(`${first}:${second}`)
-    if (!known || entry.chance < known.chance) pairs.set(`${first}:${second}`, { finding: cheaper, against: cheaper === first ? second : first, chance: entry.chance })
+    if (!known || entry.chance < known.chance)
+      pairs.set(`${first}:${second}`, {
+        finding: cheaper,
+        against: cheaper === first ? second : first,
+        chance: entry.chance,
+      })
   }
   return [...pairs.values()].sort((first, second) => first.chance - second.chance)
 }

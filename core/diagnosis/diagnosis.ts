@@ -7,7 +7,13 @@ import { contradictions } from './contradictions'
 import { testimonies } from './explanations'
 import type { SearchHistory } from './history'
 import { HypothesisSpace } from './hypothesis-space'
-import { areas, equipment as allEquipment, type Circumstance, type Equipment, type Knowledge } from './knowledge-schema'
+import {
+  areas,
+  equipment as allEquipment,
+  type Circumstance,
+  type Equipment,
+  type Knowledge,
+} from '../knowledge/knowledge-schema'
 import { keyOf, likelyNext, type Told } from './likely-next'
 import { named, type NextTestReport, type SearchReport, type SuspectReport } from './search-report'
 import { SettledRepairs } from './settled-repairs'
@@ -64,10 +70,19 @@ export class Diagnosis {
    * @param context what is known of its past, and what is on the bench
    * @param mostRows of the circuit are kept from one report to the next
    */
-  constructor(description: EngineDescription, knowledge: Knowledge, context: SearchContext = {}, private readonly mostRows = MOST_ROWS) {
+  constructor(
+    description: EngineDescription,
+    knowledge: Knowledge,
+    context: SearchContext = {},
+    private readonly mostRows = MOST_ROWS,
+  ) {
     this.engine = new CompiledEngine(description, knowledge, context.circumstances, context.learned)
     this.equipment = new Set(context.equipment ?? allEquipment)
-    this.costs = new BenchCosts(this.engine, context.tools ? { tools: new Set(context.tools) } : {}, new Set(allEquipment.filter((piece) => !this.equipment.has(piece))))
+    this.costs = new BenchCosts(
+      this.engine,
+      context.tools ? { tools: new Set(context.tools) } : {},
+      new Set(allEquipment.filter((piece) => !this.equipment.has(piece))),
+    )
     this.adviser = new Adviser(this.engine, this.costs, this.equipment)
     const places = new Map(this.engine.places.map(({ id }, index) => [id, index]))
     this.placeOf = Int32Array.from(this.engine.suspects, ({ place }) => places.get(place.id) ?? -1)
@@ -80,10 +95,17 @@ export class Diagnosis {
    * @param history findings, repairs and refits so far
    * @returns share done, step by step
    */
-  * prepare(history: SearchHistory = { findings: [], events: [] }): Generator<number, void> {
+  *prepare(history: SearchHistory = { findings: [], events: [] }): Generator<number, void> {
     const space = this.spaceFor([...history.events, ...this.settled.known(history)])
-    const states = [...new Set([0, ...history.findings.map((finding) => finding.state), ...history.events.map((event) => event.state)])]
-    for (const [index, state] of states.entries()) for (const share of space.prepare(state)) yield (index + share) / states.length
+    const states = [
+      ...new Set([
+        0,
+        ...history.findings.map((finding) => finding.state),
+        ...history.events.map((event) => event.state),
+      ]),
+    ]
+    for (const [index, state] of states.entries())
+      for (const share of space.prepare(state)) yield (index + share) / states.length
   }
 
   /** Solves what `prepare` left, so that no later answer has to wait for a circuit; in steps, for whoever has time to spare. Yields the share done. */
@@ -99,7 +121,7 @@ export class Diagnosis {
    * @param report on that
    * @throws RangeError naming what the engine does not have
    */
-  * foresee(told: Told, report: SearchReport): Generator<void, void> {
+  *foresee(told: Told, report: SearchReport): Generator<void, void> {
     for (const next of likelyNext(told, report)) {
       yield
       for (const _ of this.prepare(next.history)) yield
@@ -116,7 +138,11 @@ export class Diagnosis {
 
   /** What to do next with everything weighed. */
   choose(belief: Belief, bench: BenchNow = {}): Choices {
-    return chooseNext(belief, this.costs, { off: new Set(bench.off ?? []), refused: new Set(bench.refused ?? []), equipment: this.equipment })
+    return chooseNext(belief, this.costs, {
+      off: new Set(bench.off ?? []),
+      refused: new Set(bench.refused ?? []),
+      equipment: this.equipment,
+    })
   }
 
   /**
@@ -155,19 +181,44 @@ export class Diagnosis {
     const off = new Set(bench.off ?? [])
     const { engine } = this
     const given = new Set(belief.here.given)
-    const listed = [...marginals.keys()].filter((index) => given.has(index) || (marginals[index] as number) >= LISTED_CHANCE)
-      .sort((first, second) => Number(given.has(second)) - Number(given.has(first)) || (marginals[second] as number) - (marginals[first] as number)).slice(0, MOST_LISTED)
-    const told = testimonies(belief, listed.filter((index) => !given.has(index)))
+    const listed = [...marginals.keys()]
+      .filter((index) => given.has(index) || (marginals[index] as number) >= LISTED_CHANCE)
+      .sort(
+        (first, second) =>
+          Number(given.has(second)) - Number(given.has(first)) ||
+          (marginals[second] as number) - (marginals[first] as number),
+      )
+      .slice(0, MOST_LISTED)
+    const told = testimonies(
+      belief,
+      listed.filter((index) => !given.has(index)),
+    )
     const suspects = listed.map((index): SuspectReport<number> => {
       const suspect = engine.suspects[index] as CompiledEngine['suspects'][number]
       const { remedy } = suspect
       const way = this.costs.wayIn(suspect.goal, off)
       const testimony = told.get(index) ?? []
       return {
-        id: suspect.id, fault: suspect.fault.id, place: suspect.place.id, area: suspect.fault.area, words: suspect.name, chance: marginals[index] as number, confirmed: given.has(index),
-        remedy: { id: remedy.id, words: remedy.name, minutes: remedy.minutes, parts: remedy.parts, products: remedy.products, caution: remedy.caution, school: remedy.school },
-        takesOff: way.parts, totalMinutes: remedy.minutes + way.minutes,
-        speaksFor: testimony.filter(({ times }) => times > 1), speaksAgainst: testimony.filter(({ times }) => times < 1),
+        id: suspect.id,
+        fault: suspect.fault.id,
+        place: suspect.place.id,
+        area: suspect.fault.area,
+        words: suspect.name,
+        chance: marginals[index] as number,
+        confirmed: given.has(index),
+        remedy: {
+          id: remedy.id,
+          words: remedy.name,
+          minutes: remedy.minutes,
+          parts: remedy.parts,
+          products: remedy.products,
+          caution: remedy.caution,
+          school: remedy.school,
+        },
+        takesOff: way.parts,
+        totalMinutes: remedy.minutes + way.minutes,
+        speaksFor: testimony.filter(({ times }) => times > 1),
+        speaksAgainst: testimony.filter(({ times }) => times < 1),
       }
     })
     const minutes = history.findings.map((finding) => this.costs.test(engine.indexOfTest(finding.test), off).total)
@@ -178,8 +229,17 @@ export class Diagnosis {
       suspects,
       nothingElse: belief.nothingHidden,
       next: this.offered(choices, advice).map((choice) => this.describeTest(choices, choice)),
-      contradictions: contradictions(belief, minutes).map(({ finding, against, chance }) => ({ repeat: finding, against, chance, words: this.contradictionInWords(history, finding, against) })),
-      withheld: choices.withheld.map(({ test, why }) => ({ test: engine.tests[test]?.id ?? '', words: engine.tests[test]?.name ?? '', why })),
+      contradictions: contradictions(belief, minutes).map(({ finding, against, chance }) => ({
+        repeat: finding,
+        against,
+        chance,
+        words: this.contradictionInWords(history, finding, against),
+      })),
+      withheld: choices.withheld.map(({ test, why }) => ({
+        test: engine.tests[test]?.id ?? '',
+        words: engine.tests[test]?.name ?? '',
+        why,
+      })),
       leftOut: belief.leftOut,
       byArea: this.byArea(belief),
       byPlace: this.byPlace(belief),
@@ -216,10 +276,23 @@ export class Diagnosis {
     const known = this.engine.tests[choice.test] as CompiledEngine['tests'][number]
     const { test } = known
     return {
-      id: known.id, words: known.name, how: known.how, minutes: test.minutes, totalMinutes: test.minutes + choice.way.minutes, takesOff: choice.way.parts, needsWhole: test.whole,
-      caution: test.caution, equipment: test.equipment, value: choice.value,
-      outcomes: test.outcomes.map((outcome, index) => ({ id: outcome.id, words: outcome.name, chance: choice.outcomes[index] as number })),
-      why: this.adviser.why(choices, choice), then: choice.then === null ? null : this.engine.tests[choice.then]?.id ?? null,
+      id: known.id,
+      words: known.name,
+      how: known.how,
+      minutes: test.minutes,
+      totalMinutes: test.minutes + choice.way.minutes,
+      takesOff: choice.way.parts,
+      needsWhole: test.whole,
+      caution: test.caution,
+      equipment: test.equipment,
+      value: choice.value,
+      outcomes: test.outcomes.map((outcome, index) => ({
+        id: outcome.id,
+        words: outcome.name,
+        chance: choice.outcomes[index] as number,
+      })),
+      why: this.adviser.why(choices, choice),
+      then: choice.then === null ? null : (this.engine.tests[choice.then]?.id ?? null),
     }
   }
 
@@ -233,7 +306,9 @@ export class Diagnosis {
   }
 
   private byArea(belief: Belief): SearchReport['byArea'] {
-    const areaOf = Int32Array.from(this.engine.suspects, ({ fault }, index) => (index === this.engine.unlisted ? -1 : areas.indexOf(fault.area)))
+    const areaOf = Int32Array.from(this.engine.suspects, ({ fault }, index) =>
+      index === this.engine.unlisted ? -1 : areas.indexOf(fault.area),
+    )
     const chances = belief.chancesOf(areaOf, areas.length)
     return areas.map((area, index) => ({ area, chance: chances[index] as number })).filter(({ chance }) => chance > 0)
   }
@@ -241,6 +316,10 @@ export class Diagnosis {
   private byPlace(belief: Belief): SearchReport['byPlace'] {
     const { places } = this.engine
     const chances = belief.chancesOf(this.placeOf, places.length)
-    return places.flatMap(({ id, components, links }, index) => (components.length === 0 && links.length === 0 ? [] : [{ place: id, components, links, chance: chances[index] as number }]))
+    return places.flatMap(({ id, components, links }, index) =>
+      components.length === 0 && links.length === 0
+        ? []
+        : [{ place: id, components, links, chance: chances[index] as number }],
+    )
   }
 }

@@ -10,43 +10,63 @@ import { CompiledEngine } from './compiled-engine'
 import { SignatureSolver, type Run } from './electrical-signature'
 
 describe('what the circuit shows, solved once for all meters', () => {
-  it.each(['side-brush-bogie', 'tender-pickup', 'articulated', 'three-rail-twin'] as const)('agrees with the engine’s own circuit on %s in random states', (construction) => {
-    const description = describeConstruction(construction, construction === 'three-rail-twin' ? 'ac' : 'dc')
-    const circuit = new Circuit(description)
-    const solver = new SignatureSolver(description, [])
-    const switches = runningPositions(description)
-    const { plus, minus } = description.rails
-    const random = seededUniform(construction.length)
-    const faulty = description.components.filter((component) => component.faults.length > 0)
-    const supply = { plus, minus, ohms: 0.1, ...(description.power === 'ac' ? { volts: 14, limitAmps: 4 } : { volts: 9, limitAmps: 2 }) }
-    const sound = operatingPoint(circuit, { switches }, supply)
-    let compared = 0
-    for (let round = 0; round < 120; round++) {
-      const states: Record<string, ComponentState> = {}
-      for (let count = 0; count < 3; count++) {
-        const component = faulty[Math.floor(random() * faulty.length)]
-        const state = component?.faults[Math.floor(random() * component.faults.length)]
-        if (component && state && state !== 'intermittent') states[component.id] = state
+  it.each(['side-brush-bogie', 'tender-pickup', 'articulated', 'three-rail-twin'] as const)(
+    'agrees with the engine’s own circuit on %s in random states',
+    (construction) => {
+      const description = describeConstruction(construction, construction === 'three-rail-twin' ? 'ac' : 'dc')
+      const circuit = new Circuit(description)
+      const solver = new SignatureSolver(description, [])
+      const switches = runningPositions(description)
+      const { plus, minus } = description.rails
+      const random = seededUniform(construction.length)
+      const faulty = description.components.filter((component) => component.faults.length > 0)
+      const supply = {
+        plus,
+        minus,
+        ohms: 0.1,
+        ...(description.power === 'ac' ? { volts: 14, limitAmps: 4 } : { volts: 9, limitAmps: 2 }),
       }
-      const signature = solver.solve([{ states }])
-      const point = operatingPoint(circuit, { states, switches }, supply)
-      expect(signature.runs.track?.limited).toBe(point.limited)
-      if (!point.limited) {
-        expect(signature.runs.track?.amps).toBeCloseTo(Math.abs(point.supplyAmps), 4)
-        const slowest = Math.min(...point.motors.map((motor, index) => Math.abs(motor.radPerSecond / (sound.motors[index]?.radPerSecond ?? 1))))
-        expect(signature.runs.track?.speed).toBeCloseTo(slowest, 3)
-        compared++
+      const sound = operatingPoint(circuit, { switches }, supply)
+      let compared = 0
+      for (let round = 0; round < 120; round++) {
+        const states: Record<string, ComponentState> = {}
+        for (let count = 0; count < 3; count++) {
+          const component = faulty[Math.floor(random() * faulty.length)]
+          const state = component?.faults[Math.floor(random() * component.faults.length)]
+          if (component && state && state !== 'intermittent') states[component.id] = state
+        }
+        const signature = solver.solve([{ states }])
+        const point = operatingPoint(circuit, { states, switches }, supply)
+        expect(signature.runs.track?.limited).toBe(point.limited)
+        if (!point.limited) {
+          expect(signature.runs.track?.amps).toBeCloseTo(Math.abs(point.supplyAmps), 4)
+          const slowest = Math.min(
+            ...point.motors.map((motor, index) =>
+              Math.abs(motor.radPerSecond / (sound.motors[index]?.radPerSecond ?? 1)),
+            ),
+          )
+          expect(signature.runs.track?.speed).toBeCloseTo(slowest, 3)
+          compared++
+        }
+        const rails = ohmsBetween(circuit, { states, switches }, plus, minus)
+        if (rails < 1e5) expect(Math.abs(signature.railOhms - rails)).toBeLessThan(1e-3 * Math.max(1, rails))
+        else expect(signature.railOhms).toBeGreaterThan(9e4)
+        const [motor] = description.motors
+        const [first, second] = [motor?.feeds.plus, motor?.feeds.minus].map(
+          (feed) => description.components.find((component) => component.id === feed)?.to ?? '',
+        )
+        const terminals = ohmsBetween(
+          circuit,
+          { states: { ...states, ...offTheTrack(description) }, switches },
+          first ?? '',
+          second ?? '',
+        )
+        if (terminals < 1e5)
+          expect(Math.abs((signature.motorOhms[0] ?? 0) - terminals)).toBeLessThan(1e-3 * Math.max(1, terminals))
       }
-      const rails = ohmsBetween(circuit, { states, switches }, plus, minus)
-      if (rails < 1e5) expect(Math.abs(signature.railOhms - rails)).toBeLessThan(1e-3 * Math.max(1, rails))
-      else expect(signature.railOhms).toBeGreaterThan(9e4)
-      const [motor] = description.motors
-      const [first, second] = [motor?.feeds.plus, motor?.feeds.minus].map((feed) => description.components.find((component) => component.id === feed)?.to ?? '')
-      const terminals = ohmsBetween(circuit, { states: { ...states, ...offTheTrack(description) }, switches }, first ?? '', second ?? '')
-      if (terminals < 1e5) expect(Math.abs((signature.motorOhms[0] ?? 0) - terminals)).toBeLessThan(1e-3 * Math.max(1, terminals))
-    }
-    expect(compared).toBeGreaterThan(40)
-  })
+      expect(compared).toBeGreaterThan(40)
+    },
+  )
 
   it('does not run a decoder that ignores DC on DC, and does on DCC', () => {
     const solver = new SignatureSolver(describeConstruction('centre-motor', 'dcc'), [])
@@ -81,14 +101,20 @@ describe('what the circuit shows, solved once for all meters', () => {
     expect(solver.solve([{ states: { 'decoder.rail-plus': 'open' } }]).programming?.answers).toBe(false)
     expect(solver.solve([{ decoderRunsOn: [] }]).programming?.answers).toBe(false)
     // Whatever it is set to, it answers there.
-    expect(solver.solve([{ decoderRunsOn: ['dcc'] }]).programming).toEqual({ answers: true, dcOperation: false, addressKnown: true })
+    expect(solver.solve([{ decoderRunsOn: ['dcc'] }]).programming).toEqual({
+      answers: true,
+      dcOperation: false,
+      addressKnown: true,
+    })
     expect(new SignatureSolver(describeConstruction('centre-motor'), []).healthy.programming).toBeNull()
   })
 
   it('lets current past a shorted coil while it turns, and has an ohmmeter meet the short circuit only where the armature happens to stand', () => {
     const description = describeConstruction('side-brush-bogie')
     const solver = new SignatureSolver(description, [])
-    const found = solver.solve([{ armature: { motor: description.motors[0]?.id ?? '', defect: { kind: 'coil-shorted' } } }])
+    const found = solver.solve([
+      { armature: { motor: description.motors[0]?.id ?? '', defect: { kind: 'coil-shorted' } } },
+    ])
     expect(found.runs.track?.amps).toBeGreaterThan(2 * (solver.healthy.runs.track?.amps ?? 0))
     // Three segments: for a third of the turn the brushes stand right across it.
     expect(found.shortedShare).toBeCloseTo(1 / 3, 9)
@@ -102,7 +128,11 @@ describe('what the circuit shows, solved once for all meters', () => {
     const track = (construction: string): { sound: Run | undefined; bad: Run | undefined } => {
       const description = describeConstruction(construction)
       const solver = new SignatureSolver(description, [])
-      return { sound: solver.healthy.runs.track, bad: solver.solve([{ armature: { motor: description.motors[0]?.id ?? '', defect: { kind: 'coil-shorted' } } }]).runs.track }
+      return {
+        sound: solver.healthy.runs.track,
+        bad: solver.solve([{ armature: { motor: description.motors[0]?.id ?? '', defect: { kind: 'coil-shorted' } } }])
+          .runs.track,
+      }
     }
     const [three, five] = [track('open-frame'), track('centre-motor')]
     expect(three.bad).toMatchObject({ limited: true, caughtTrips: true })
@@ -119,7 +149,12 @@ describe('what the circuit shows, solved once for all meters', () => {
     const seen = (id: string): Record<string, number> => {
       const test = engine.indexOfTest(id)
       const offset = engine.outcomes.offsets[test] as number
-      return Object.fromEntries((engine.tests[test]?.test.outcomes ?? []).map((outcome, index) => [outcome.id, row.chances(test)[offset + index] as number]))
+      return Object.fromEntries(
+        (engine.tests[test]?.test.outcomes ?? []).map((outcome, index) => [
+          outcome.id,
+          row.chances(test)[offset + index] as number,
+        ]),
+      )
     }
     expect(row.turns).toBe(true)
     expect(seen('track-run')).toMatchObject({ stands: 0, falters: 0.75 })

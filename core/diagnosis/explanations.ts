@@ -20,7 +20,13 @@ const SAYS_NOTHING = 1.25
  * @returns by suspect, strongest first
  */
 export function testimonies(belief: Belief, suspects: readonly number[]): ReadonlyMap<number, readonly Testimony[]> {
-  const { chance, columns, support, here: { members }, engine } = belief
+  const {
+    chance,
+    columns,
+    support,
+    here: { members },
+    engine,
+  } = belief
   const place = new Int16Array(engine.suspects.length).fill(-1)
   for (const [index, suspect] of suspects.entries()) place[suspect] = index
   const count = columns.length
@@ -40,16 +46,34 @@ export function testimonies(belief: Belief, suspects: readonly number[]): Readon
       before[finding] = (before[finding] as number) + withoutIt
     }
     for (let member = set * SET_SIZE; member < set * SET_SIZE + SET_SIZE; member++) {
-      const index = (members[member] as number) < 0 ? -1 : place[members[member] as number] as number
+      const index = (members[member] as number) < 0 ? -1 : (place[members[member] as number] as number)
       if (index < 0) continue
       afterWith[index] = (afterWith[index] as number) + weight
-      for (let finding = 0; finding < count; finding++) beforeWith[index * count + finding] = (beforeWith[index * count + finding] as number) + (unseen[finding] as number)
+      for (let finding = 0; finding < count; finding++)
+        beforeWith[index * count + finding] =
+          (beforeWith[index * count + finding] as number) + (unseen[finding] as number)
     }
   }
-  const found = suspects.map((_, index) => Array.from({ length: count }, (_each, finding): Testimony => {
-    const [withIt, without] = [beforeWith[index * count + finding] as number, (before[finding] as number) - (beforeWith[index * count + finding] as number)]
-    if (withIt <= 0 || without <= 0) return { finding, times: 1 }
-    return { finding, times: (afterWith[index] as number) / withIt / Math.max(1e-12, (after - (afterWith[index] as number)) / without) }
-  }).filter(({ times }) => times > SAYS_NOTHING || times < 1 / SAYS_NOTHING))
-  return new Map(suspects.map((suspect, index) => [suspect, (found[index] as Testimony[]).sort((first, second) => Math.abs(Math.log(second.times)) - Math.abs(Math.log(first.times)))]))
+  const found = suspects.map((_, index) =>
+    Array.from({ length: count }, (_each, finding): Testimony => {
+      const [withIt, without] = [
+        beforeWith[index * count + finding] as number,
+        (before[finding] as number) - (beforeWith[index * count + finding] as number),
+      ]
+      if (withIt <= 0 || without <= 0) return { finding, times: 1 }
+      return {
+        finding,
+        times:
+          (afterWith[index] as number) / withIt / Math.max(1e-12, (after - (afterWith[index] as number)) / without),
+      }
+    }).filter(({ times }) => times > SAYS_NOTHING || times < 1 / SAYS_NOTHING),
+  )
+  return new Map(
+    suspects.map((suspect, index) => [
+      suspect,
+      (found[index] as Testimony[]).sort(
+        (first, second) => Math.abs(Math.log(second.times)) - Math.abs(Math.log(first.times)),
+      ),
+    ]),
+  )
 }

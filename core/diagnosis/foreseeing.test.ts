@@ -6,10 +6,20 @@ import { HypothesisSets } from './hypothesis-sets'
 import type { EngineEvent, SearchHistory } from './history'
 
 const description = describeConstruction('narrow-gauge')
-const begun: SearchHistory = { findings: [{ id: 'a', test: 'track-run', outcome: 'falters', state: 0 }, { id: 'b', test: 'track-current', outcome: 'flickers', state: 0 }], events: [] }
+const begun: SearchHistory = {
+  findings: [
+    { id: 'a', test: 'track-run', outcome: 'falters', state: 0 },
+    { id: 'b', test: 'track-current', outcome: 'flickers', state: 0 },
+  ],
+  events: [],
+}
 
 /** The report, and how often it took weighing the sets of hidden faults anew. */
-function weighing(diagnosis: Diagnosis, history: SearchHistory, bench = {}): { readonly report: ReturnType<Diagnosis['report']>; readonly times: number } {
+function weighing(
+  diagnosis: Diagnosis,
+  history: SearchHistory,
+  bench = {},
+): { readonly report: ReturnType<Diagnosis['report']>; readonly times: number } {
   const weighed = vi.spyOn(HypothesisSets.prototype, 'rankTriples')
   try {
     const report = diagnosis.report(history, bench)
@@ -19,8 +29,15 @@ function weighing(diagnosis: Diagnosis, history: SearchHistory, bench = {}): { r
   }
 }
 
-function foreseeing(history: SearchHistory): { readonly foreseen: Diagnosis; readonly fresh: Diagnosis; readonly report: ReturnType<Diagnosis['report']> } {
-  const [foreseen, fresh] = [new Diagnosis(description, diagnosisKnowledge), new Diagnosis(description, diagnosisKnowledge)]
+function foreseeing(history: SearchHistory): {
+  readonly foreseen: Diagnosis
+  readonly fresh: Diagnosis
+  readonly report: ReturnType<Diagnosis['report']>
+} {
+  const [foreseen, fresh] = [
+    new Diagnosis(description, diagnosisKnowledge),
+    new Diagnosis(description, diagnosisKnowledge),
+  ]
   const report = foreseen.report(history)
   for (const _ of foreseen.foresee({ history, bench: {} }, report)) void _
   return { foreseen, fresh, report }
@@ -40,11 +57,18 @@ it('every outcome of the advised test and of those beside it is there when it co
     const answer = weighing(foreseen, history, bench)
     const expected = weighing(fresh, history, bench)
     expect(answer.report).toEqual(expected.report)
-    expect(answer.report.suspects.flatMap(({ speaksFor, speaksAgainst }) => [...speaksFor, ...speaksAgainst].map(({ finding }) => finding))).toContain('c')
+    expect(
+      answer.report.suspects.flatMap(({ speaksFor, speaksAgainst }) =>
+        [...speaksFor, ...speaksAgainst].map(({ finding }) => finding),
+      ),
+    ).toContain('c')
     expect(expected.times).toBeGreaterThan(0)
     expect(answer.times).toBe(0)
     // And the answer after it, which nobody foresaw.
-    const after = { ...history, findings: [...history.findings, { id: 'd', test: 'smell', outcome: 'burnt', state: 0 }] }
+    const after = {
+      ...history,
+      findings: [...history.findings, { id: 'd', test: 'smell', outcome: 'burnt', state: 0 }],
+    }
     expect(foreseen.report(after, bench)).toEqual(fresh.report(after, bench))
   }
 }, 120_000)
@@ -70,19 +94,32 @@ it('so is the repair that is advised, and what the retest after it settles', () 
   expect(answer.times).toBe(0)
   expect(answer.report).toEqual(fresh.report(mended))
   for (const _ of foreseen.foresee({ history: mended, bench: {} }, answer.report)) void _
-  const advised = answer.report.next.find(({ id }) => answer.report.advice.kind === 'test' && id === answer.report.advice.test)
-  const retested: SearchHistory = { ...mended, findings: [...mended.findings, { id: 'c', test: advised?.id ?? '', outcome: 'runs', state: 1 }] }
+  const advised = answer.report.next.find(
+    ({ id }) => answer.report.advice.kind === 'test' && id === answer.report.advice.test,
+  )
+  const retested: SearchHistory = {
+    ...mended,
+    findings: [...mended.findings, { id: 'c', test: advised?.id ?? '', outcome: 'runs', state: 1 }],
+  }
   const retest = weighing(foreseen, retested)
   expect(retest.times).toBe(0)
   expect(retest.report).toEqual(fresh.report(retested))
 }, 120_000)
 
 it('what was let go of for want of room is worked out again, and is the same', () => {
-  const [forgetful, fresh] = [new Diagnosis(description, diagnosisKnowledge, {}, 0), new Diagnosis(description, diagnosisKnowledge)]
+  const [forgetful, fresh] = [
+    new Diagnosis(description, diagnosisKnowledge, {}, 0),
+    new Diagnosis(description, diagnosisKnowledge),
+  ]
   expect(forgetful.report(begun)).toEqual(fresh.report(begun))
   const first = forgetful.engine.rowCount
   let [history, most, letGo] = [begun, first, 0]
-  for (const suspect of ['treads-film@treads.frame-axles', 'gauge-off@wheel-sets', 'commutator-black@motor.brushes', 'bearing-dry@motor']) {
+  for (const suspect of [
+    'treads-film@treads.frame-axles',
+    'gauge-off@wheel-sets',
+    'commutator-black@motor.brushes',
+    'bearing-dry@motor',
+  ]) {
     history = { ...history, events: [...history.events, { kind: 'confirmed', suspect, state: 0 }] }
     expect(forgetful.report(history)).toEqual(fresh.report(history))
     if (forgetful.engine.rowCount === 0) letGo++

@@ -44,7 +44,10 @@ export class HypothesisSets {
    * @param items ways in which something may be hidden
    * @param soundOnArrival factor on the odds of a set in which nothing was there from the start
    */
-  constructor(private readonly items: readonly Item[], private readonly soundOnArrival = 1) {
+  constructor(
+    private readonly items: readonly Item[],
+    private readonly soundOnArrival = 1,
+  ) {
     this.order = items.length
     const { order } = this
     const capacity = 1 + order + (order * (order - 1)) / 2
@@ -70,7 +73,7 @@ export class HypothesisSets {
   /** The set of none, one or two items; −1 in place of a missing one. */
   of(first: number, second: number): number {
     if (first < 0) return second < 0 ? 0 : 1 + second
-    return second < 0 ? 1 + first : this.pairs[first * this.order + second] as number
+    return second < 0 ? 1 + first : (this.pairs[first * this.order + second] as number)
   }
 
   /**
@@ -83,7 +86,8 @@ export class HypothesisSets {
    */
   rankTriples(weights: ArrayLike<number>, most = Number.POSITIVE_INFINITY): RankedTriples {
     const { order } = this
-    if ((order * (order - 1) * (order - 2)) / 6 <= FEW) return new RankedTriples([this.everyTriple()], [Number.POSITIVE_INFINITY])
+    if ((order * (order - 1) * (order - 2)) / 6 <= FEW)
+      return new RankedTriples([this.everyTriple()], [Number.POSITIVE_INFINITY])
     const expected = this.expectations(weights)
     const found = this.expectedTriples(expected)
     const { keys, binOf } = this
@@ -103,7 +107,12 @@ export class HypothesisSets {
     const weigh = (bin: number): number => Math.exp(expected.lowest + (bin + 0.5) * BIN)
     let beyond = 0
     for (let bin = 0; bin < first; bin++) beyond += (sizes[bin] as number) * weigh(bin)
-    return new RankedTriples(bins.reverse(), bins.map((_, index) => weigh(BINS - 1 - index)), (key) => this.triple(key), beyond)
+    return new RankedTriples(
+      bins.reverse(),
+      bins.map((_, index) => weigh(BINS - 1 - index)),
+      (key) => this.triple(key),
+      beyond,
+    )
   }
 
   /** What the base sets let one expect of sets of three, in natural logarithms. */
@@ -138,14 +147,16 @@ export class HypothesisSets {
     const withSecond = new Float64Array(order)
     for (let second = 0; second < order; second++) {
       let best = 2 * NEVER
-      for (let third = second + 1; third < order; third++) best = Math.max(best, (times[second * order + third] as number))
+      for (let third = second + 1; third < order; third++)
+        best = Math.max(best, times[second * order + third] as number)
       withSecond[second] = best
     }
     const perBin = 1 / BIN
     for (let first = 0; first < order; first++) {
       const one = first * order
       let withFirst = 2 * NEVER
-      for (let third = first + 1; third < order; third++) withFirst = Math.max(withFirst, (own[third] as number) + (times[one + third] as number))
+      for (let third = first + 1; third < order; third++)
+        withFirst = Math.max(withFirst, (own[third] as number) + (times[one + third] as number))
       for (let second = first + 1; second < order; second++) {
         const two = second * order
         const known = nothing + (own[first] as number) + (own[second] as number) + (times[one + second] as number)
@@ -174,7 +185,8 @@ export class HypothesisSets {
       for (let second = first + 1; second < order; second++) {
         if ((pairs[first * order + second] as number) < 0) continue
         for (let third = second + 1; third < order; third++) {
-          if ((pairs[first * order + third] as number) >= 0 && (pairs[second * order + third] as number) >= 0) found.push(this.triple((first * order + second) * order + third))
+          if ((pairs[first * order + third] as number) >= 0 && (pairs[second * order + third] as number) >= 0)
+            found.push(this.triple((first * order + second) * order + third))
         }
       }
     }
@@ -187,13 +199,14 @@ export class HypothesisSets {
     const place = (third * (third - 1) * (third - 2)) / 6 + (second * (second - 1)) / 2 + first
     const known = triples[place] as number
     if (known >= 0) return known
-    return triples[place] = this.add(first, second, third)
+    return (triples[place] = this.add(first, second, third))
   }
 
   /** Of a set's odds, what is owed to the machine having arrived with something or with nothing. */
   private arrival(set: number): number {
     const { items, members } = this
-    for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++) if (items[members[at] as number]?.bornAt === 0) return 1
+    for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++)
+      if (items[members[at] as number]?.bornAt === 0) return 1
     return this.soundOnArrival
   }
 
@@ -223,7 +236,12 @@ export class RankedTriples {
    * @param setOf the number of the set with such a key
    * @param beyond what sets in no bin are expected to weigh together
    */
-  constructor(private readonly bins: readonly Int32Array[], private readonly weights: readonly number[], private readonly setOf: (key: number) => number = (key) => key, private readonly beyond = 0) {}
+  constructor(
+    private readonly bins: readonly Int32Array[],
+    private readonly weights: readonly number[],
+    private readonly setOf: (key: number) => number = (key) => key,
+    private readonly beyond = 0,
+  ) {}
 
   /** What all those not taken are expected to weigh together. */
   get left(): number {

@@ -30,7 +30,12 @@ export class AtState {
   private memberSuspects = new Int16Array(0)
   private filled = 0
 
-  constructor(private readonly engine: CompiledEngine, { items, given }: Hypotheses, private readonly sets: HypothesisSets, state: number) {
+  constructor(
+    private readonly engine: CompiledEngine,
+    { items, given }: Hypotheses,
+    private readonly sets: HypothesisSets,
+    state: number,
+  ) {
     const there = given.filter((entry) => entry.bornAt <= state && state < entry.goneAt)
     this.given = there.map((entry) => entry.suspect)
     this.givenVariants = there.map((entry) => entry.variant)
@@ -45,8 +50,11 @@ export class AtState {
   get members(): Int16Array {
     const { sets } = this
     if (this.filled < sets.count) {
-      if (this.memberSuspects.length < sets.members.length) this.memberSuspects = grown(this.memberSuspects, sets.members.length)
-      for (let at = this.filled * SET_SIZE; at < sets.count * SET_SIZE; at++) this.memberSuspects[at] = (sets.members[at] as number) < 0 ? -1 : this.suspects[sets.members[at] as number] as number
+      if (this.memberSuspects.length < sets.members.length)
+        this.memberSuspects = grown(this.memberSuspects, sets.members.length)
+      for (let at = this.filled * SET_SIZE; at < sets.count * SET_SIZE; at++)
+        this.memberSuspects[at] =
+          (sets.members[at] as number) < 0 ? -1 : (this.suspects[sets.members[at] as number] as number)
       this.filled = sets.count
     }
     return this.memberSuspects
@@ -66,7 +74,7 @@ export class AtState {
   rowIndex(set: number): number {
     if (set >= this.rows.length) this.rows = grown(this.rows, this.sets.odds.length, -1)
     const known = this.rows[set] as number
-    return known >= 0 ? known : this.rows[set] = this.findRow(set)
+    return known >= 0 ? known : (this.rows[set] = this.findRow(set))
   }
 
   /** What circuit and drive do not show changes nothing there: the row is that of the rest. */
@@ -116,7 +124,10 @@ export class HypothesisSpace {
   /** Spaces of one engine with the same key are alike. */
   readonly key: string
 
-  constructor(readonly engine: CompiledEngine, events: SearchHistory['events']) {
+  constructor(
+    readonly engine: CompiledEngine,
+    events: SearchHistory['events'],
+  ) {
     this.key = JSON.stringify(events)
     this.hypotheses = hypothesesOf(engine, events)
     this.sets = new HypothesisSets(this.hypotheses.items, this.hypotheses.soundOnArrival)
@@ -132,7 +143,7 @@ export class HypothesisSpace {
   }
 
   /** Solves the circuit for all sets of up to two faults and the likeliest sets of three in steps, once for each state; yields the share done. */
-  * prepare(state: number): Generator<number, void> {
+  *prepare(state: number): Generator<number, void> {
     if (this.prepared.has(state)) return
     const here = this.at(state)
     this.sets.rankTriples(this.sets.odds).take(PREPARED_TRIPLES)
@@ -163,8 +174,17 @@ export class HypothesisSpace {
   }
 
   /** The chance of one outcome, set by set; as `chancesAgain` has it, without the detours. */
-  private chanceOf(state: number, test: number, outcome: number, before: readonly EarlierLook[]): (set: number) => number {
-    const { engine, sets, hypotheses: { items } } = this
+  private chanceOf(
+    state: number,
+    test: number,
+    outcome: number,
+    before: readonly EarlierLook[],
+  ): (set: number) => number {
+    const {
+      engine,
+      sets,
+      hypotheses: { items },
+    } = this
     const here = this.at(state)
     const { outcomes, needsRunning, reading } = (engine.tests[test] as CompiledEngine['tests'][number]).test
     const count = outcomes.length
@@ -192,22 +212,47 @@ export class HypothesisSpace {
     const unlisted = new Uint8Array(items.length + 1)
     for (const [index, item] of items.entries()) {
       if (!here.has(index)) continue
-      for (let sign = 0; sign < count; sign++) silence[index * count + sign] = engine.silenceOf(test, item.suspect, sign)
+      for (let sign = 0; sign < count; sign++)
+        silence[index * count + sign] = engine.silenceOf(test, item.suspect, sign)
       unlisted[index] = item.suspect === engine.unlisted ? 1 : 0
     }
-    const still = Float64Array.from(outcomes, ({ leak }, sign) => here.given.reduce((rest, suspect) => rest * engine.silenceOf(test, suspect, sign), 1 - leak))
-    const spreads = [false, true].map((hidden) => engine.spreadOf(test, hidden || here.given.includes(engine.unlisted))) as [number, number]
+    const still = Float64Array.from(outcomes, ({ leak }, sign) =>
+      here.given.reduce((rest, suspect) => rest * engine.silenceOf(test, suspect, sign), 1 - leak),
+    )
+    const spreads = [false, true].map((hidden) =>
+      engine.spreadOf(test, hidden || here.given.includes(engine.unlisted)),
+    ) as [number, number]
     const none = items.length
     return (set) => {
       const { members } = sets
-      const [one, two, three] = [members[set * SET_SIZE] as number, members[set * SET_SIZE + 1] as number, members[set * SET_SIZE + 2] as number]
+      const [one, two, three] = [
+        members[set * SET_SIZE] as number,
+        members[set * SET_SIZE + 1] as number,
+        members[set * SET_SIZE + 2] as number,
+      ]
       const first = one < 0 ? none : one
       const second = two < 0 ? none : two
       const third = three < 0 ? none : three
-      const spread = needsRunning && !here.row(set).turns ? 1 : spreads[(unlisted[first] as number) | (unlisted[second] as number) | (unlisted[third] as number)] as number
+      const spread =
+        needsRunning && !here.row(set).turns
+          ? 1
+          : (spreads[
+              (unlisted[first] as number) | (unlisted[second] as number) | (unlisted[third] as number)
+            ] as number)
       let notLater = 1
-      for (let sign = count - 1; sign > outcome; sign--) notLater *= (still[sign] as number) * (silence[first * count + sign] as number) * (silence[second * count + sign] as number) * (silence[third * count + sign] as number)
-      const silent = outcome === 0 ? 0 : (still[outcome] as number) * (silence[first * count + outcome] as number) * (silence[second * count + outcome] as number) * (silence[third * count + outcome] as number)
+      for (let sign = count - 1; sign > outcome; sign--)
+        notLater *=
+          (still[sign] as number) *
+          (silence[first * count + sign] as number) *
+          (silence[second * count + sign] as number) *
+          (silence[third * count + sign] as number)
+      const silent =
+        outcome === 0
+          ? 0
+          : (still[outcome] as number) *
+            (silence[first * count + outcome] as number) *
+            (silence[second * count + outcome] as number) *
+            (silence[third * count + outcome] as number)
       return (1 - spread) * notLater * (1 - silent) + spread / count
     }
   }

@@ -14,7 +14,16 @@ const UNSTEADY_SEEN = 0.85
  * @param fallsTo index of the outcome it has to fall to for that; −1 where any change will do
  * @param out chances of the outcomes, filled from `offset`
  */
-export function mixMoods(readings: ReadonlyArray<ArrayLike<number>>, moods: readonly Moods[], unsteady: number, fallsTo: number, out: Float32Array, offset: number, count: number, from: number): void {
+export function mixMoods(
+  readings: ReadonlyArray<ArrayLike<number>>,
+  moods: readonly Moods[],
+  unsteady: number,
+  fallsTo: number,
+  out: Float32Array,
+  offset: number,
+  count: number,
+  from: number,
+): void {
   const modes = 3 ** moods.length
   for (let mode = 0; mode < modes; mode++) {
     let weight = 1
@@ -45,7 +54,8 @@ export function mixMoods(readings: ReadonlyArray<ArrayLike<number>>, moods: read
     const share = (weight * (1 - seen)) / reached
     for (let subset = wavers; ; subset = (subset - 1) & wavers) {
       const chances = readings[broken | subset] as ArrayLike<number>
-      for (let outcome = 0; outcome < count; outcome++) out[offset + outcome] = (out[offset + outcome] as number) + share * (chances[from + outcome] as number)
+      for (let outcome = 0; outcome < count; outcome++)
+        out[offset + outcome] = (out[offset + outcome] as number) + share * (chances[from + outcome] as number)
       if (subset === 0) break
     }
   }
@@ -53,6 +63,7 @@ export function mixMoods(readings: ReadonlyArray<ArrayLike<number>>, moods: read
 
 function likeliestOf(chances: ArrayLike<number>, from: number, count: number): number {
   let best = 0
-  for (let outcome = 1; outcome < count; outcome++) if ((chances[from + outcome] as number) > (chances[from + best] as number)) best = outcome
+  for (let outcome = 1; outcome < count; outcome++)
+    if ((chances[from + outcome] as number) > (chances[from + best] as number)) best = outcome
   return best
 }

@@ -1,7 +1,7 @@
 import type { Belief } from './belief'
 import type { BenchCosts, WayIn } from './bench-costs'
 import { SET_SIZE } from './hypothesis-sets'
-import type { Equipment } from './knowledge-schema'
+import type { Equipment } from '../knowledge/knowledge-schema'
 import type { OutcomeTables } from './outcome-tables'
 import { RemainingCost } from './remaining-cost'
 
@@ -85,8 +85,17 @@ export function chooseNext(belief: Belief, costs: BenchCosts, options: ChoiceOpt
     else candidates.push(reckoning.oneStep(index, price))
   }
   candidates.sort(byValue)
-  const ahead = candidates.slice(0, FIRST_TESTS).map((choice) => reckoning.twoSteps(choice, candidates.slice(0, SECOND_TESTS)))
-  return { remaining: reckoning.remaining, tests: [...ahead, ...candidates.slice(FIRST_TESTS)].sort(byValue), repairs: reckoning.repairs(), now: belief.marginals, after: (test) => reckoning.after(test), withheld }
+  const ahead = candidates
+    .slice(0, FIRST_TESTS)
+    .map((choice) => reckoning.twoSteps(choice, candidates.slice(0, SECOND_TESTS)))
+  return {
+    remaining: reckoning.remaining,
+    tests: [...ahead, ...candidates.slice(FIRST_TESTS)].sort(byValue),
+    repairs: reckoning.repairs(),
+    now: belief.marginals,
+    after: (test) => reckoning.after(test),
+    withheld,
+  }
 }
 
 function byValue(first: TestChoice, second: TestChoice): number {
@@ -108,7 +117,11 @@ class Reckoning {
   private readonly empty: readonly number[]
   private readonly nothing: number
 
-  constructor(private readonly belief: Belief, private readonly costs: BenchCosts, private readonly off: ReadonlySet<string>) {
+  constructor(
+    private readonly belief: Belief,
+    private readonly costs: BenchCosts,
+    private readonly off: ReadonlySet<string>,
+  ) {
     this.sets = likeliest(belief, SETS_AHEAD)
     this.table = belief.space.tables.of(this.sets, belief.state)
     this.weights = Float64Array.from(this.sets, (set) => belief.chance[set] as number)
@@ -122,7 +135,12 @@ class Reckoning {
         if (suspect >= 0) groups[at * SET_SIZE + member] = costs.groupOf[suspect] as number
       }
     }
-    this.empty = [...this.sets.keys()].filter((at) => (groups[at * SET_SIZE] as number) < 0 && (groups[at * SET_SIZE + 1] as number) < 0 && (groups[at * SET_SIZE + 2] as number) < 0)
+    this.empty = [...this.sets.keys()].filter(
+      (at) =>
+        (groups[at * SET_SIZE] as number) < 0 &&
+        (groups[at * SET_SIZE + 1] as number) < 0 &&
+        (groups[at * SET_SIZE + 2] as number) < 0,
+    )
     this.nothing = this.empty.reduce((sum, at) => sum + (this.weights[at] as number), 0)
     this.cost = new RemainingCost(costs.prices, groups)
     this.scratch = new Float64Array(this.sets.length)
@@ -144,7 +162,15 @@ class Reckoning {
       for (const at of this.empty) nothing += this.scratch[at] as number
       clears += Math.abs(nothing - chance * this.nothing)
     }
-    return { test, value: this.remaining - after - price.total, cost: price.total, way: price, outcomes, clears, then: null }
+    return {
+      test,
+      value: this.remaining - after - price.total,
+      cost: price.total,
+      way: price,
+      outcomes,
+      clears,
+      then: null,
+    }
   }
 
   /** With the best test after each outcome, where one is worth its minutes. */
@@ -155,10 +181,18 @@ class Reckoning {
     const { offAfter } = choice.way as TestPrice
     const offNow = this.costs.indicesOf(offAfter)
     const weighed = new Float64Array(few)
-    const candidates = seconds.filter((second) => second.test !== choice.test).map((second) => {
-      const price = this.costs.test(second.test, offAfter)
-      return { test: second.test, count: second.outcomes.length, total: price.total, offAfter: this.costs.indicesOf(price.offAfter), chances: this.chances(second.test) }
-    })
+    const candidates = seconds
+      .filter((second) => second.test !== choice.test)
+      .map((second) => {
+        const price = this.costs.test(second.test, offAfter)
+        return {
+          test: second.test,
+          count: second.outcomes.length,
+          total: price.total,
+          offAfter: this.costs.indicesOf(price.offAfter),
+          chances: this.chances(second.test),
+        }
+      })
     let gain = 0
     let then: { test: number; gain: number } | null = null
     for (let outcome = 0; outcome < count; outcome++) {
@@ -211,7 +245,14 @@ class Reckoning {
     })
   }
 
-  private reweigh(from: Float64Array, chances: Float64Array, count: number, outcome: number, sets: number, into: Float64Array): number {
+  private reweigh(
+    from: Float64Array,
+    chances: Float64Array,
+    count: number,
+    outcome: number,
+    sets: number,
+    into: Float64Array,
+  ): number {
     let sum = 0
     for (let at = 0; at < sets; at++) {
       const weight = (from[at] as number) * (chances[at * count + outcome] as number)
@@ -237,8 +278,14 @@ function likeliest({ support, chance }: Belief, most: number): Int32Array {
   // Raise the bar until few enough are left to be sorted.
   for (;;) {
     const found: number[] = []
-    for (let at = 0; at < support.length; at++) if ((chance[support[at] as number] as number) >= least) found.push(support[at] as number)
-    if (found.length <= 4 * most || least > 0.1) return Int32Array.from(found.sort((first, second) => (chance[second] as number) - (chance[first] as number) || first - second).slice(0, most))
+    for (let at = 0; at < support.length; at++)
+      if ((chance[support[at] as number] as number) >= least) found.push(support[at] as number)
+    if (found.length <= 4 * most || least > 0.1)
+      return Int32Array.from(
+        found
+          .sort((first, second) => (chance[second] as number) - (chance[first] as number) || first - second)
+          .slice(0, most),
+      )
     least *= 3
   }
 }

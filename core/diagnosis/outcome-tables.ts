@@ -72,7 +72,8 @@ export class OutcomeTables {
     const known = this.tables.get(test)
     const length = this.taken * count
     if (known?.key === key) {
-      if (known.values.length < length) known.values = grown(known.values, Math.max(length, known.values.length * 2), Number.NaN)
+      if (known.values.length < length)
+        known.values = grown(known.values, Math.max(length, known.values.length * 2), Number.NaN)
       return known
     }
     const made: Table = { key, values: new Float64Array(length).fill(Number.NaN) }

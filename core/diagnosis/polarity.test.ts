@@ -12,7 +12,8 @@ const turnable = (machine: ReturnType<typeof describeConstruction>, id: string):
 describe('what a refit will do on the track, before it is closed up', () => {
   it('one wheel set of a chassis return turned: a short; all of them, with wipers on one side only: dead', () => {
     const tank = describeConstruction('tank-can')
-    for (const id of ['driver-1', 'driver-2', 'driver-3']) expect(predictAssembly(tank, [turnable(tank, `${id}.turned`)])).toBe('short')
+    for (const id of ['driver-1', 'driver-2', 'driver-3'])
+      expect(predictAssembly(tank, [turnable(tank, `${id}.turned`)])).toBe('short')
     expect(predictAssembly(tank, [turnable(tank, 'wheel-sets.turned')])).toBe('still')
   })
 
@@ -24,12 +25,20 @@ describe('what a refit will do on the track, before it is closed up', () => {
   it('magnet and leads both turned cancel each other', () => {
     const ridge = describeConstruction('centre-motor')
     expect(predictAssembly(ridge, [turnable(ridge, 'motor.magnet-turned')])).toBe('reverse')
-    expect(predictAssembly(ridge, [turnable(ridge, 'motor.magnet-turned'), turnable(ridge, 'motor.leads-swapped')])).toBe('forward')
+    expect(
+      predictAssembly(ridge, [turnable(ridge, 'motor.magnet-turned'), turnable(ridge, 'motor.leads-swapped')]),
+    ).toBe('forward')
   })
 
   it('a worm of the other hand in one tower sets the bogies against each other', () => {
     const ridge = describeConstruction('centre-motor')
-    const otherHand: Turnable = { id: 'other-hand', name: 'Left-hand worm', minutes: 1, access: null, effects: [{ kind: 'turn-link', link: 'tower-front.mesh' }] }
+    const otherHand: Turnable = {
+      id: 'other-hand',
+      name: 'Left-hand worm',
+      minutes: 1,
+      access: null,
+      effects: [{ kind: 'turn-link', link: 'tower-front.mesh' }],
+    }
     expect(predictAssembly(ridge, [otherHand])).toBe('fights-itself')
   })
 
@@ -37,7 +46,9 @@ describe('what a refit will do on the track, before it is closed up', () => {
     // As if the whole locomotive stood the other way round: on DC that changes nothing along the track.
     const salt = describeConstruction('side-brush-bogie')
     expect(predictAssembly(salt, [turnable(salt, 'motor-bogie.turned')])).toBe('still')
-    expect(predictAssembly(salt, [turnable(salt, 'motor-bogie.turned'), turnable(salt, 'trailing-bogie.turned')])).toBe('forward')
+    expect(predictAssembly(salt, [turnable(salt, 'motor-bogie.turned'), turnable(salt, 'trailing-bogie.turned')])).toBe(
+      'forward',
+    )
   })
 
   it('a decoder does not mind its rail leads, but does mind its motor leads', () => {
@@ -69,6 +80,8 @@ describe('the smallest reversal', () => {
 
   it('never offers what would short or tear the trucks apart', () => {
     const fjell = describeConstruction('articulated')
-    expect(reversals(fjell).flatMap((reversal) => reversal.turnables.map((entry) => entry.id))).not.toContain('front-truck.turned')
+    expect(reversals(fjell).flatMap((reversal) => reversal.turnables.map((entry) => entry.id))).not.toContain(
+      'front-truck.turned',
+    )
   })
 })

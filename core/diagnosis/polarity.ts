@@ -24,22 +24,42 @@ const STANDING = 1
  * @param condition switches and states; magnets are set from what is turned
  * @param supply on DCC a decoder drives forward whichever way its rail leads lie; on DC it follows the rails
  */
-export function predictAssembly(description: EngineDescription, turned: readonly Turnable[] = [], condition: Condition = {}, supply: 'dc' | 'dcc' = 'dc'): AssemblyOutcome {
+export function predictAssembly(
+  description: EngineDescription,
+  turned: readonly Turnable[] = [],
+  condition: Condition = {},
+  supply: 'dc' | 'dcc' = 'dc',
+): AssemblyOutcome {
   const { description: assembled, magnets } = refitted(description, turned)
   const circuit = new Circuit(assembled)
   const { plus, minus } = assembled.rails
   const armaturesOut = Object.fromEntries(assembled.motors.map((motor) => [motor.armature, 'open' as const]))
-  if (ohmsBetween(circuit, { ...condition, states: { ...condition.states, ...armaturesOut } }, plus, minus) < SHORT_OHMS) return 'short'
-  const switches = hasDecoder(assembled) ? { ...condition.switches, [DECODER_SWITCH]: supply === 'dcc' ? forwardPosition(circuit, condition) : 'straight' } : condition.switches ?? {}
-  const point = operatingPoint(circuit, { ...condition, switches, magnets: { ...condition.magnets, ...magnets } }, { plus, minus, volts: TRIAL_VOLTS })
+  if (
+    ohmsBetween(circuit, { ...condition, states: { ...condition.states, ...armaturesOut } }, plus, minus) < SHORT_OHMS
+  )
+    return 'short'
+  const switches = hasDecoder(assembled)
+    ? { ...condition.switches, [DECODER_SWITCH]: supply === 'dcc' ? forwardPosition(circuit, condition) : 'straight' }
+    : (condition.switches ?? {})
+  const point = operatingPoint(
+    circuit,
+    { ...condition, switches, magnets: { ...condition.magnets, ...magnets } },
+    { plus, minus, volts: TRIAL_VOLTS },
+  )
   const train = driveTrain(assembled)
   if (pullsAgainstItself(train)) return 'fights-itself'
-  const ways = new Set(point.motors.filter((motor) => Math.abs(motor.radPerSecond) > STANDING).map((motor) => {
-    const driven = assembled.motors.find((entry) => entry.id === motor.motor)
-    const ofThis = assembled.wheelSets.findIndex((wheelSet) => train.turning.get(wheelSet.rotor)?.motor === driven?.id)
-    const travel = ofThis >= 0 ? train.wheels[ofThis]?.travelPerRadian ?? null : travelPerRadian(train)
-    return Math.sign((travel ?? 0) * motor.radPerSecond)
-  }))
+  const ways = new Set(
+    point.motors
+      .filter((motor) => Math.abs(motor.radPerSecond) > STANDING)
+      .map((motor) => {
+        const driven = assembled.motors.find((entry) => entry.id === motor.motor)
+        const ofThis = assembled.wheelSets.findIndex(
+          (wheelSet) => train.turning.get(wheelSet.rotor)?.motor === driven?.id,
+        )
+        const travel = ofThis >= 0 ? (train.wheels[ofThis]?.travelPerRadian ?? null) : travelPerRadian(train)
+        return Math.sign((travel ?? 0) * motor.radPerSecond)
+      }),
+  )
   if (ways.size === 0) return 'still'
   if (ways.size > 1) return 'fights-itself'
   return ways.has(1) ? 'forward' : 'reverse'
@@ -48,7 +68,9 @@ export function predictAssembly(description: EngineDescription, turned: readonly
 /** A decoder told to go forward puts plus on its plus lead, whichever rail it gets it from. */
 function forwardPosition(circuit: Circuit, condition: Condition): string {
   const waiting = operatingPoint(circuit, condition, { ...circuit.description.rails, volts: TRIAL_VOLTS })
-  return (waiting.nodeVolts['decoder.in-plus'] ?? 0) >= (waiting.nodeVolts['decoder.in-minus'] ?? 0) ? 'straight' : 'crossed'
+  return (waiting.nodeVolts['decoder.in-plus'] ?? 0) >= (waiting.nodeVolts['decoder.in-minus'] ?? 0)
+    ? 'straight'
+    : 'crossed'
 }
 
 export interface Reversal {
@@ -66,15 +88,28 @@ export interface Reversal {
  * @param turned what is the other way round now
  * @param off parts that are off already
  */
-export function reversals(description: EngineDescription, turned: readonly Turnable[] = [], off: ReadonlySet<string> = new Set(), condition: Condition = {}, supply: 'dc' | 'dcc' = 'dc'): Reversal[] {
+export function reversals(
+  description: EngineDescription,
+  turned: readonly Turnable[] = [],
+  off: ReadonlySet<string> = new Set(),
+  condition: Condition = {},
+  supply: 'dc' | 'dcc' = 'dc',
+): Reversal[] {
   const now = predictAssembly(description, turned, condition, supply)
   const wanted: AssemblyOutcome = now === 'reverse' ? 'forward' : 'reverse'
   const tried = (entries: readonly Turnable[]): Reversal[] => {
     const outcome = predictAssembly(description, toggled(turned, entries), condition, supply)
-    return outcome === (now === 'forward' || now === 'reverse' ? wanted : 'forward') ? [{ turnables: entries, outcome, minutes: minutesFor(description, entries, off) }] : []
+    return outcome === (now === 'forward' || now === 'reverse' ? wanted : 'forward')
+      ? [{ turnables: entries, outcome, minutes: minutesFor(description, entries, off) }]
+      : []
   }
   const singles = description.turnables.flatMap((entry) => tried([entry]))
-  const pairs = singles.length > 0 ? [] : description.turnables.flatMap((first, index) => description.turnables.slice(index + 1).flatMap((second) => tried([first, second])))
+  const pairs =
+    singles.length > 0
+      ? []
+      : description.turnables.flatMap((first, index) =>
+          description.turnables.slice(index + 1).flatMap((second) => tried([first, second])),
+        )
   return [...singles, ...pairs].sort((first, second) => first.minutes - second.minutes)
 }
 

@@ -23,7 +23,10 @@ class Cluster {
   bestEnd = 0
   stale = true
 
-  constructor(readonly parts: Int16Array, readonly groups: Int16Array) {
+  constructor(
+    readonly parts: Int16Array,
+    readonly groups: Int16Array,
+  ) {
     this.waiting = new Int16Array(groups.length)
   }
 }
@@ -84,14 +87,20 @@ export class RemainingCost {
       if (known) known.groups.push(group)
       else clusters.set(key, { parts, groups: [group] })
     }
-    this.clusters = [...clusters.values()].map((cluster) => new Cluster(Int16Array.from(cluster.parts), Int16Array.from(cluster.groups)))
+    this.clusters = [...clusters.values()].map(
+      (cluster) => new Cluster(Int16Array.from(cluster.parts), Int16Array.from(cluster.groups)),
+    )
     this.behind = partCost.map((_, part) => this.clusters.filter((cluster) => cluster.parts.includes(part)))
     const sets = groups.length / 3
     this.kindOf = new Int32Array(sets)
     const kinds: number[] = []
     const known = new Map<number, number>()
     for (let set = 0; set < sets; set++) {
-      const [low, middle, high] = eachOnce(groups[set * 3] as number, groups[set * 3 + 1] as number, groups[set * 3 + 2] as number)
+      const [low, middle, high] = eachOnce(
+        groups[set * 3] as number,
+        groups[set * 3 + 1] as number,
+        groups[set * 3 + 2] as number,
+      )
       const key = ((low + 1) * (count + 1) + middle + 1) * (count + 1) + high + 1
       let kind = known.get(key)
       if (kind === undefined) {
@@ -103,9 +112,12 @@ export class RemainingCost {
     }
     this.kinds = Int16Array.from(kinds)
     this.kindWeights = new Float64Array(known.size)
-    this.kindParts = Array.from({ length: known.size }, (_, kind) => Int16Array.from(new Set(kinds.slice(kind * 3, kind * 3 + 3).flatMap((group) => repairParts[group] ?? []))))
+    this.kindParts = Array.from({ length: known.size }, (_, kind) =>
+      Int16Array.from(new Set(kinds.slice(kind * 3, kind * 3 + 3).flatMap((group) => repairParts[group] ?? []))),
+    )
     this.kindBits = new Int32Array(known.size * this.words)
-    for (const [kind, parts] of this.kindParts.entries()) for (const part of parts) mark(this.kindBits, kind * this.words, part)
+    for (const [kind, parts] of this.kindParts.entries())
+      for (const part of parts) mark(this.kindBits, kind * this.words, part)
   }
 
   /**
@@ -151,12 +163,14 @@ export class RemainingCost {
       last = group
     }
     let missing = 0
-    for (let word = 0; word < words; word++) missing |= (kindBits[kind * words + word] as number) & (last < 0 ? -1 : ~(bitsAt[last * words + word] as number))
+    for (let word = 0; word < words; word++)
+      missing |= (kindBits[kind * words + word] as number) & (last < 0 ? -1 : ~(bitsAt[last * words + word] as number))
     if (missing === 0) return minutes
     const parts = this.kindParts[kind] as Int16Array
     for (let index = 0; index < parts.length; index++) {
       const part = parts[index] as number
-      if (last < 0 || ((bitsAt[last * words + ((part / WORD) | 0)] as number) & (1 << (part % WORD))) === 0) minutes += partCost[part] as number
+      if (last < 0 || ((bitsAt[last * words + ((part / WORD) | 0)] as number) & (1 << (part % WORD))) === 0)
+        minutes += partCost[part] as number
     }
     return minutes
   }
@@ -174,7 +188,8 @@ export class RemainingCost {
       taken[part] = 1
       mark(takenBits, 0, part)
     }
-    for (let group = 0; group < rate.length; group++) rate[group] = (groupChance[group] as number) / (lookMinutes[group] as number)
+    for (let group = 0; group < rate.length; group++)
+      rate[group] = (groupChance[group] as number) / (lookMinutes[group] as number)
     let left = 0
     for (const cluster of clusters) {
       this.line(cluster)
@@ -220,7 +235,8 @@ export class RemainingCost {
       const mine = rate[group] as number
       if (mine <= 0) continue
       let place = count++
-      for (; place > 0 && (rate[waiting[place - 1] as number] as number) < mine; place--) waiting[place] = waiting[place - 1] as number
+      for (; place > 0 && (rate[waiting[place - 1] as number] as number) < mine; place--)
+        waiting[place] = waiting[place - 1] as number
       waiting[place] = group
     }
     cluster.count = count
@@ -233,7 +249,8 @@ export class RemainingCost {
     const { groupChance, lookMinutes, taken, partCost } = this
     const { parts, waiting, count } = cluster
     let minutes = 0
-    for (let at = 0; at < parts.length; at++) if (taken[parts[at] as number] === 0) minutes += partCost[parts[at] as number] as number
+    for (let at = 0; at < parts.length; at++)
+      if (taken[parts[at] as number] === 0) minutes += partCost[parts[at] as number] as number
     let chance = 0
     cluster.bestRate = -1
     for (let at = cluster.from; at < count; at++) {

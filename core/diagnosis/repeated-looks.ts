@@ -31,8 +31,17 @@ type StatedLook = EarlierLook & { readonly at: AtState }
  *
  * @returns asks for one set; what it answers is overwritten by the next
  */
-export function chancesAgain(space: HypothesisSpace, state: number, test: number, before: readonly EarlierLook[]): (set: number) => Float64Array {
-  const { engine, sets, hypotheses: { items } } = space
+export function chancesAgain(
+  space: HypothesisSpace,
+  state: number,
+  test: number,
+  before: readonly EarlierLook[],
+): (set: number) => Float64Array {
+  const {
+    engine,
+    sets,
+    hypotheses: { items },
+  } = space
   const here = space.at(state)
   const known = engine.tests[test]?.test
   const out = new Float64Array(8)
@@ -70,7 +79,13 @@ export function chancesAgain(space: HypothesisSpace, state: number, test: number
 }
 
 /** Which of the earlier looks met the same figure decides: sets in which the same ones did have the same chances. */
-function readAgain(space: HypothesisSpace, here: AtState, test: number, looks: readonly StatedLook[], weigh: (set: number) => Float64Array): (set: number) => Float64Array {
+function readAgain(
+  space: HypothesisSpace,
+  here: AtState,
+  test: number,
+  looks: readonly StatedLook[],
+  weigh: (set: number) => Float64Array,
+): (set: number) => Float64Array {
   const { engine } = space
   const holds = holdsUnlisted(space, here)
   const judgedRunning = [test, ...looks.map((look) => look.test)].some((made) => engine.tests[made]?.test.needsRunning)
@@ -92,12 +107,28 @@ function readAgain(space: HypothesisSpace, here: AtState, test: number, looks: r
   }
 }
 
-function looking({ engine }: HypothesisSpace, here: AtState, test: number, before: readonly StatedLook[], out: Float64Array): (set: number) => Float64Array {
+function looking(
+  { engine }: HypothesisSpace,
+  here: AtState,
+  test: number,
+  before: readonly StatedLook[],
+  out: Float64Array,
+): (set: number) => Float64Array {
   const count = engine.tests[test]?.test.outcomes.length ?? 0
   const signs = engine.tests[test]?.test.reading.kind === 'signs'
   const present = new Int16Array(SET_SIZE + here.given.length)
-  const byTest = [...new Set([test, ...before.map((look) => look.test)])].map((made) => ({ made, looks: before.filter((look) => look.test === made).map((look) => ({ ...look, present: new Int16Array(SET_SIZE + look.at.given.length) })) }))
-  const [now, then, word, elsewhere] = [new Float64Array(count), new Float64Array(count), new Float64Array(count), new Float64Array(count)]
+  const byTest = [...new Set([test, ...before.map((look) => look.test)])].map((made) => ({
+    made,
+    looks: before
+      .filter((look) => look.test === made)
+      .map((look) => ({ ...look, present: new Int16Array(SET_SIZE + look.at.given.length) })),
+  }))
+  const [now, then, word, elsewhere] = [
+    new Float64Array(count),
+    new Float64Array(count),
+    new Float64Array(count),
+    new Float64Array(count),
+  ]
   return (set) => {
     const variants = here.presentIn(set, present)
     const spread = engine.trueChances(test, present, variants, here.row(set), now)
@@ -112,11 +143,15 @@ function looking({ engine }: HypothesisSpace, here: AtState, test: number, befor
         const there = look.at.presentIn(set, look.present)
         const misread = engine.trueChances(made, look.present, there, row, then)
         // What no row names shows the same again at the same test; of another test it says nothing.
-        const same = anything ? made === test && engine.holdsUnlisted(look.present, there) : row.betweenWords(made) === here.row(set).betweenWords(test)
+        const same = anything
+          ? made === test && engine.holdsUnlisted(look.present, there)
+          : row.betweenWords(made) === here.row(set).betweenWords(test)
         if (signs ? !alike(now, then) : !same) continue
-        for (let sign = 0; sign < count; sign++) word[sign] = (word[sign] as number) * ((sign === look.outcome ? 1 - misread : 0) + misread / count)
+        for (let sign = 0; sign < count; sign++)
+          word[sign] = (word[sign] as number) * ((sign === look.outcome ? 1 - misread : 0) + misread / count)
       }
-      if (made === test) for (let sign = 0; sign < count; sign++) out[sign] = (out[sign] as number) * (word[sign] as number)
+      if (made === test)
+        for (let sign = 0; sign < count; sign++) out[sign] = (out[sign] as number) * (word[sign] as number)
       else keep(elsewhere, word, now)
     }
     if (byTest.length > 1) keep(out, elsewhere, now)
@@ -130,22 +165,31 @@ function looking({ engine }: HypothesisSpace, here: AtState, test: number, befor
 /** Weighs by what was seen of the word: it is the figure's own word, or one called anew. */
 function keep(weights: Float64Array, seen: Float64Array, chances: Float64Array): void {
   let anew = 0
-  for (let sign = 0; sign < seen.length; sign++) anew += (1 - KEEPS_ITS_WORD) * (chances[sign] as number) * (seen[sign] as number)
-  for (let sign = 0; sign < seen.length; sign++) weights[sign] = (weights[sign] as number) * (KEEPS_ITS_WORD * (seen[sign] as number) + anew)
+  for (let sign = 0; sign < seen.length; sign++)
+    anew += (1 - KEEPS_ITS_WORD) * (chances[sign] as number) * (seen[sign] as number)
+  for (let sign = 0; sign < seen.length; sign++)
+    weights[sign] = (weights[sign] as number) * (KEEPS_ITS_WORD * (seen[sign] as number) + anew)
 }
 
 /** Whether a set has in it, in this state, what no row names. */
-export function holdsUnlisted({ engine, sets, hypotheses: { items } }: HypothesisSpace, here: AtState): (set: number) => boolean {
+export function holdsUnlisted(
+  { engine, sets, hypotheses: { items } }: HypothesisSpace,
+  here: AtState,
+): (set: number) => boolean {
   if (here.given.includes(engine.unlisted)) return () => true
-  const unlisted = Uint8Array.from(items, (item, index) => (item.suspect === engine.unlisted && here.has(index) ? 1 : 0))
+  const unlisted = Uint8Array.from(items, (item, index) =>
+    item.suspect === engine.unlisted && here.has(index) ? 1 : 0,
+  )
   return (set) => {
     const { members } = sets
-    for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++) if ((members[at] as number) >= 0 && unlisted[members[at] as number] === 1) return true
+    for (let at = set * SET_SIZE; at < set * SET_SIZE + SET_SIZE; at++)
+      if ((members[at] as number) >= 0 && unlisted[members[at] as number] === 1) return true
     return false
   }
 }
 
 function alike(one: Float64Array, other: Float64Array): boolean {
-  for (let sign = 0; sign < one.length; sign++) if (Math.abs((one[sign] as number) - (other[sign] as number)) > SAME_SIGN) return false
+  for (let sign = 0; sign < one.length; sign++)
+    if (Math.abs((one[sign] as number) - (other[sign] as number)) > SAME_SIGN) return false
   return true
 }

@@ -1,6 +1,6 @@
 import type { Advice } from './advice'
 import type { SearchHistory } from './history'
-import type { Area, Equipment } from './knowledge-schema'
+import type { Area, Equipment } from '../knowledge/knowledge-schema'
 
 export interface SuspectReport<Finding = string> {
   readonly id: string
@@ -11,7 +11,15 @@ export interface SuspectReport<Finding = string> {
   readonly chance: number
   /** Seen beyond doubt and not yet mended. */
   readonly confirmed: boolean
-  readonly remedy: { readonly id: string; readonly words: string; readonly minutes: number; readonly parts: readonly string[]; readonly products: readonly string[]; readonly caution: string; readonly school: string }
+  readonly remedy: {
+    readonly id: string
+    readonly words: string
+    readonly minutes: number
+    readonly parts: readonly string[]
+    readonly products: readonly string[]
+    readonly caution: string
+    readonly school: string
+  }
   /** Parts to take off yet for it, and minutes with getting there and back. */
   readonly takesOff: readonly string[]
   readonly totalMinutes: number
@@ -52,7 +60,12 @@ export interface SearchReport<Finding = string> {
   /** Chance that nothing is wrong but what is confirmed. */
   readonly nothingElse: number
   readonly next: readonly NextTestReport[]
-  readonly contradictions: ReadonlyArray<{ readonly repeat: Finding; readonly against: Finding; readonly chance: number; readonly words: string }>
+  readonly contradictions: ReadonlyArray<{
+    readonly repeat: Finding
+    readonly against: Finding
+    readonly chance: number
+    readonly words: string
+  }>
   /** Tests not offered, with the reason. */
   readonly withheld: ReadonlyArray<{ readonly test: string; readonly words: string; readonly why: string }>
   /** Share of the belief expected to lie in sets of three faults that were not followed. */
@@ -60,16 +73,30 @@ export interface SearchReport<Finding = string> {
   /** Chance that something is wrong in each area; what no row names is in none. */
   readonly byArea: ReadonlyArray<{ readonly area: Area; readonly chance: number }>
   /** Chance of every component's place by its most suspected fault, for the drawing. */
-  readonly byPlace: ReadonlyArray<{ readonly place: string; readonly components: readonly string[]; readonly links: readonly string[]; readonly chance: number }>
+  readonly byPlace: ReadonlyArray<{
+    readonly place: string
+    readonly components: readonly string[]
+    readonly links: readonly string[]
+    readonly chance: number
+  }>
 }
 
 /** The report with the findings named as the history has them. */
 export function named(report: SearchReport<number>, { findings }: SearchHistory): SearchReport {
   const name = (finding: number): string => findings[finding]?.id ?? ''
-  const told = (testimony: ReadonlyArray<ReportedTestimony<number>>): ReportedTestimony[] => testimony.map(({ finding, times }) => ({ finding: name(finding), times }))
+  const told = (testimony: ReadonlyArray<ReportedTestimony<number>>): ReportedTestimony[] =>
+    testimony.map(({ finding, times }) => ({ finding: name(finding), times }))
   return {
     ...report,
-    suspects: report.suspects.map((suspect) => ({ ...suspect, speaksFor: told(suspect.speaksFor), speaksAgainst: told(suspect.speaksAgainst) })),
-    contradictions: report.contradictions.map((entry) => ({ ...entry, repeat: name(entry.repeat), against: name(entry.against) })),
+    suspects: report.suspects.map((suspect) => ({
+      ...suspect,
+      speaksFor: told(suspect.speaksFor),
+      speaksAgainst: told(suspect.speaksAgainst),
+    })),
+    contradictions: report.contradictions.map((entry) => ({
+      ...entry,
+      repeat: name(entry.repeat),
+      against: name(entry.against),
+    })),
   }
 }

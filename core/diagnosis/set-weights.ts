@@ -34,7 +34,8 @@ export class SetWeights {
       column.fillBase()
       const { values } = column
       let most = 0
-      for (let set = 0; set < sets.base; set++) most = Math.max(most, weights[set] = (weights[set] as number) * (values[set] as number))
+      for (let set = 0; set < sets.base; set++)
+        most = Math.max(most, (weights[set] = (weights[set] as number) * (values[set] as number)))
       for (let set = 0; set < sets.base; set++) weights[set] = (weights[set] as number) / most
       scales.push(most)
     }
@@ -61,8 +62,9 @@ export class SetWeights {
     for (let at = 0; at < chosen.length; at++) {
       const set = chosen[at] as number
       let known = upTo[set] as number
-      let weight = known === 0 ? sets.odds[set] as number : weights[set] as number
-      for (; known < columns.length; known++) weight = (weight * (columns[known] as Column).at(set)) / (scales[known] as number)
+      let weight = known === 0 ? (sets.odds[set] as number) : (weights[set] as number)
+      for (; known < columns.length; known++)
+        weight = (weight * (columns[known] as Column).at(set)) / (scales[known] as number)
       weights[set] = weight
       upTo[set] = known
       found[at] = weight

@@ -10,13 +10,20 @@ const SETTLED_CHANCE = 0.9
  * settles it.
  */
 export class SettledRepairs {
-  private latest: { readonly history: SearchHistory; readonly events: readonly EngineEvent[] } = { history: { findings: [], events: [] }, events: [] }
+  private latest: { readonly history: SearchHistory; readonly events: readonly EngineEvent[] } = {
+    history: { findings: [], events: [] },
+    events: [],
+  }
 
   /** What was settled of this history so far, if it only grew since. */
   known(history: SearchHistory): readonly EngineEvent[] {
     const { latest } = this
-    const grew = <T>(before: readonly T[], now: readonly T[]): boolean => before.length <= now.length && before.every((entry, index) => JSON.stringify(entry) === JSON.stringify(now[index]))
-    return grew(latest.history.events, history.events) && grew(latest.history.findings, history.findings) ? latest.events : []
+    const grew = <T>(before: readonly T[], now: readonly T[]): boolean =>
+      before.length <= now.length &&
+      before.every((entry, index) => JSON.stringify(entry) === JSON.stringify(now[index]))
+    return grew(latest.history.events, history.events) && grew(latest.history.findings, history.findings)
+      ? latest.events
+      : []
   }
 
   /** What was settled of a history that came to pass. */
@@ -29,7 +36,10 @@ export class SettledRepairs {
    * @param believe the belief with these events; those settled stand at the end
    * @returns the belief, and what it settles
    */
-  settle(history: SearchHistory, believe: (events: readonly EngineEvent[]) => Belief): { readonly belief: Belief; readonly settled: readonly EngineEvent[] } {
+  settle(
+    history: SearchHistory,
+    believe: (events: readonly EngineEvent[]) => Belief,
+  ): { readonly belief: Belief; readonly settled: readonly EngineEvent[] } {
     let events = this.known(history)
     for (;;) {
       const belief = believe([...history.events, ...events])
@@ -48,10 +58,27 @@ function settles(belief: Belief, { findings, events }: SearchHistory, known: rea
     const before = event.state - 1
     const repaired = engine.suspects[engine.indexOfSuspect(event.suspect)]
     const alike = engine.suspects.flatMap((suspect, index) => (suspect.mendedBy === repaired?.mendedBy ? [index] : []))
-    if (known.some((other) => other.kind === 'confirmed' && alike.includes(engine.indexOfSuspect(other.suspect)) && other.state <= before && !events.some((again) => again.kind === 'repaired' && again.suspect === event.suspect && again.state > other.state && again.state < event.state))) continue
+    if (
+      known.some(
+        (other) =>
+          other.kind === 'confirmed' &&
+          alike.includes(engine.indexOfSuspect(other.suspect)) &&
+          other.state <= before &&
+          !events.some(
+            (again) =>
+              again.kind === 'repaired' &&
+              again.suspect === event.suspect &&
+              again.state > other.state &&
+              again.state < event.state,
+          ),
+      )
+    )
+      continue
     if (belief.chanceOfAny(new Set(alike), before) < SETTLED_CHANCE) continue
     const marginals = belief.marginalsAt(before)
-    const likeliest = alike.reduce((best, index) => ((marginals[index] as number) > (marginals[best] as number) ? index : best))
+    const likeliest = alike.reduce((best, index) =>
+      (marginals[index] as number) > (marginals[best] as number) ? index : best,
+    )
     settled.push({ kind: 'confirmed', suspect: engine.suspects[likeliest]?.id ?? event.suspect, state: before })
   }
   return settled

@@ -1,5 +1,5 @@
 import type { Programming, Run, Signature } from './electrical-signature'
-import type { Reading } from './knowledge-schema'
+import type { Reading } from '../knowledge/knowledge-schema'
 
 /** Below this share of its speed a motor stands for all anyone can see. */
 const STANDING = 0.05
@@ -22,19 +22,44 @@ export function signatureChances(reading: Reading, signature: Signature, sound: 
   switch (reading.kind) {
     case 'motion': {
       const run = signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed]
-      return shared(shared(motionOf(run), run?.sticks ?? 0, 'stands'), run?.catches ?? 0, run?.caughtTrips ? 'trips' : 'stands')
+      return shared(
+        shared(motionOf(run), run?.sticks ?? 0, 'stands'),
+        run?.catches ?? 0,
+        run?.caughtTrips ? 'trips' : 'stands',
+      )
     }
     case 'current': {
       const run = signature.runs[reading.feed]
-      return shared(shared(currentOf(run, sound.runs[reading.feed], reading.resolutionAmps), run?.sticks ?? 0, 'high'), run?.catches ?? 0, 'high')
+      return shared(
+        shared(currentOf(run, sound.runs[reading.feed], reading.resolutionAmps), run?.sticks ?? 0, 'high'),
+        run?.catches ?? 0,
+        'high',
+      )
     }
-    case 'direction': return (signature.runs[reading.feed]?.way ?? 1) < 0 ? { wrong: 1 } : { right: 1 }
-    case 'lamp': return shared(lampOf(signature.runs[reading.feed]?.lamp ?? 0), givingWay(signature.runs[reading.feed]), 'dim')
-    case 'motor-volts': return shared(voltsOf((signature.runs[reading.feed]?.motorVolts ?? 0) / Math.max(1e-9, sound.runs[reading.feed]?.motorVolts ?? 1)), givingWay(signature.runs[reading.feed]), 'low')
-    case 'rail-ohms': return shared(railOhmsOf(signature.railOhms, sound.railOhms), signature.shortedShare, 'low')
-    case 'motor-ohms': return shared(motorOhmsOf(signature.motorOhms[motor] ?? Number.POSITIVE_INFINITY, sound.motorOhms[motor] ?? 1), signature.shortedShare, 'low')
-    case 'programming': return programmingOf(signature.programming, reading.reads)
-    default: return {}
+    case 'direction':
+      return (signature.runs[reading.feed]?.way ?? 1) < 0 ? { wrong: 1 } : { right: 1 }
+    case 'lamp':
+      return shared(lampOf(signature.runs[reading.feed]?.lamp ?? 0), givingWay(signature.runs[reading.feed]), 'dim')
+    case 'motor-volts':
+      return shared(
+        voltsOf(
+          (signature.runs[reading.feed]?.motorVolts ?? 0) / Math.max(1e-9, sound.runs[reading.feed]?.motorVolts ?? 1),
+        ),
+        givingWay(signature.runs[reading.feed]),
+        'low',
+      )
+    case 'rail-ohms':
+      return shared(railOhmsOf(signature.railOhms, sound.railOhms), signature.shortedShare, 'low')
+    case 'motor-ohms':
+      return shared(
+        motorOhmsOf(signature.motorOhms[motor] ?? Number.POSITIVE_INFINITY, sound.motorOhms[motor] ?? 1),
+        signature.shortedShare,
+        'low',
+      )
+    case 'programming':
+      return programmingOf(signature.programming, reading.reads)
+    default:
+      return {}
   }
 }
 
@@ -45,10 +70,16 @@ export function hangsOnArmature(reading: Reading, signature: Signature): boolean
       const run = signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed]
       return run !== undefined && (run.catches > 0 || (run.speed >= STANDING && run.speed < HARDLY))
     }
-    case 'current': return (signature.runs[reading.feed]?.catches ?? 0) > 0
-    case 'lamp': case 'motor-volts': return givingWay(signature.runs[reading.feed]) > 0
-    case 'rail-ohms': case 'motor-ohms': return signature.shortedShare > 0
-    default: return false
+    case 'current':
+      return (signature.runs[reading.feed]?.catches ?? 0) > 0
+    case 'lamp':
+    case 'motor-volts':
+      return givingWay(signature.runs[reading.feed]) > 0
+    case 'rail-ohms':
+    case 'motor-ohms':
+      return signature.shortedShare > 0
+    default:
+      return false
   }
 }
 
@@ -60,7 +91,9 @@ function givingWay(run: Run | undefined): number {
 /** By motor: whether it turns on the track, or fed at the wheels or pickups: without taking anything off. */
 export function turningAsItStands({ runs }: Signature): boolean[] {
   // Caught more often than not, it stands.
-  const fed = [runs.track, runs.wheels, runs.pickups, runs['dcc-track']].flatMap((run) => (run ? [run.catches > 0.5 ? run.speeds.map(() => 0) : run.speeds] : []))
+  const fed = [runs.track, runs.wheels, runs.pickups, runs['dcc-track']].flatMap((run) =>
+    run ? [run.catches > 0.5 ? run.speeds.map(() => 0) : run.speeds] : [],
+  )
   return (fed[0] ?? []).map((_, motor) => fed.some((speeds) => (speeds[motor] as number) >= STANDING))
 }
 
@@ -75,7 +108,8 @@ function shared(chances: Chances, share: number, as: string): Chances {
 function motionOf(run: Run | undefined): Chances {
   if (!run) return { stands: 1 }
   if (run.limited && run.speed < 0.5) return { trips: 0.9, stands: 0.1 }
-  if (run.speed < STANDING) return run.speeds.some((speed) => speed >= STANDING) ? { falters: 0.75, runs: 0.25 } : { stands: 1 }
+  if (run.speed < STANDING)
+    return run.speeds.some((speed) => speed >= STANDING) ? { falters: 0.75, runs: 0.25 } : { stands: 1 }
   if (run.speed < HARDLY) return { falters: 0.6, stands: 0.4 }
   if (run.speed < 0.6) return { falters: 0.6, runs: 0.4 }
   return run.speed < 0.8 ? { runs: 0.75, falters: 0.25 } : { runs: 1 }
@@ -118,7 +152,13 @@ function motorOhmsOf(found: number, sound: number): Chances {
   const share = found / Math.max(1e-9, sound)
   if (share > 30 && found > 0.3 * OPEN_OHMS) return { open: 0.5, high: 0.5 }
   if (share < 0.5) return { low: 1 }
-  return share < 0.75 ? { low: 0.5, usual: 0.5 } : share > 1.25 ? { high: 1 } : share > 1.12 ? { high: 0.5, usual: 0.5 } : { usual: 1 }
+  return share < 0.75
+    ? { low: 0.5, usual: 0.5 }
+    : share > 1.25
+      ? { high: 1 }
+      : share > 1.12
+        ? { high: 0.5, usual: 0.5 }
+        : { usual: 1 }
 }
 
 function programmingOf(found: Programming | null, reads: Extract<Reading, { kind: 'programming' }>['reads']): Chances {

@@ -11,7 +11,11 @@ it('once everything is solved ahead no answer solves a circuit any more, and the
   expect(shares).toEqual([...shares].sort((first, second) => first - second))
   const solve = vi.spyOn(SignatureSolver.prototype, 'solve')
   try {
-    const findings = [{ id: '1', test: 'track-run', outcome: 'falters', state: 0 }, { id: '2', test: 'track-current', outcome: 'flickers', state: 0 }, { id: '3', test: 'track-rocked', outcome: 'runs', state: 0 }]
+    const findings = [
+      { id: '1', test: 'track-run', outcome: 'falters', state: 0 },
+      { id: '2', test: 'track-current', outcome: 'flickers', state: 0 },
+      { id: '3', test: 'track-rocked', outcome: 'runs', state: 0 },
+    ]
     const answer = ahead.report({ findings, events: [] })
     const solvedAfterwards = solve.mock.calls.length
     const expected = live.report({ findings, events: [] })

@@ -54,26 +54,49 @@ function replaced<T extends { readonly id: string }>(list: readonly T[], entry: 
 
 function applyOne(description: EngineDescription, difference: Difference): EngineDescription {
   switch (difference.kind) {
-    case 'motor': return otherMotor(description, difference)
-    case 'gear-ratio': return otherRatio(description, difference.turns)
+    case 'motor':
+      return otherMotor(description, difference)
+    case 'gear-ratio':
+      return otherRatio(description, difference.turns)
     case 'gear': {
       const link = need(description.links, difference.link, 'a gear')
       if (link.teethFrom === null) throw new NotApplicable(`“${link.name}” has no teeth to count.`)
-      return { ...description, links: replaced(description.links, { ...link, teethFrom: difference.teethFrom, teethTo: difference.teethTo }) }
+      return {
+        ...description,
+        links: replaced(description.links, { ...link, teethFrom: difference.teethFrom, teethTo: difference.teethTo }),
+      }
     }
     case 'wheels': {
       const { diameterMm } = difference
       for (const id of difference.wheelSets) need(description.wheelSets, id, 'an axle')
-      return diameterMm === null ? description : { ...description, wheelSets: description.wheelSets.map((wheelSet) => (difference.wheelSets.includes(wheelSet.id) ? { ...wheelSet, diameterMm } : wheelSet)) }
+      return diameterMm === null
+        ? description
+        : {
+            ...description,
+            wheelSets: description.wheelSets.map((wheelSet) =>
+              difference.wheelSets.includes(wheelSet.id) ? { ...wheelSet, diameterMm } : wheelSet,
+            ),
+          }
     }
-    case 'tyre': return otherTyre(description, difference)
-    case 'pickup': return addedPickup(description, difference)
-    case 'resistor': return addedResistor(description, difference)
-    case 'omitted': return omitted(description, difference)
+    case 'tyre':
+      return otherTyre(description, difference)
+    case 'pickup':
+      return addedPickup(description, difference)
+    case 'resistor':
+      return addedResistor(description, difference)
+    case 'omitted':
+      return omitted(description, difference)
     case 'weight': {
       const unit = need(description.units, difference.unit, 'a unit')
-      if (unit.massGrams !== null && unit.massGrams + difference.grams <= 0) throw new NotApplicable(`${unit.name} does not weigh that much.`)
-      return { ...description, units: replaced(description.units, { ...unit, massGrams: unit.massGrams === null ? null : unit.massGrams + difference.grams }) }
+      if (unit.massGrams !== null && unit.massGrams + difference.grams <= 0)
+        throw new NotApplicable(`${unit.name} does not weigh that much.`)
+      return {
+        ...description,
+        units: replaced(description.units, {
+          ...unit,
+          massGrams: unit.massGrams === null ? null : unit.massGrams + difference.grams,
+        }),
+      }
     }
     case 'material': {
       const part = need(description.parts, difference.part, 'a part')
@@ -88,9 +111,13 @@ function applyOne(description: EngineDescription, difference: Difference): Engin
   }
 }
 
-function otherMotor(description: EngineDescription, difference: Extract<Difference, { kind: 'motor' }>): EngineDescription {
+function otherMotor(
+  description: EngineDescription,
+  difference: Extract<Difference, { kind: 'motor' }>,
+): EngineDescription {
   const motor = need(description.motors, difference.motor, 'a motor')
-  if (motor.field !== null) throw new NotApplicable(`${motor.name} has a wound field: a motor with a magnet does not stand in for it.`)
+  if (motor.field !== null)
+    throw new NotApplicable(`${motor.name} has a wound field: a motor with a magnet does not stand in for it.`)
   const winding = need(description.components, motor.armature, 'a winding')
   const part = need(description.parts, motor.part, 'a part')
   const opens = difference.motorKind === 'open-frame' || difference.motorKind === 'side-brush'
@@ -100,7 +127,16 @@ function otherMotor(description: EngineDescription, difference: Extract<Differen
     ...description,
     parts: replaced(description.parts, { ...part, name: difference.name }),
     components: replaced(description.components, { ...winding, ohms: difference.ohms, highOhms: difference.ohms * 2 }),
-    motors: replaced(description.motors, { ...motor, name: difference.name, kind: difference.motorKind, backEmf: difference.backEmf, coulombTorque: motor.coulombTorque * share, viscousTorque: motor.viscousTorque * share, segments: difference.segments, opens: opens && motor.opens }),
+    motors: replaced(description.motors, {
+      ...motor,
+      name: difference.name,
+      kind: difference.motorKind,
+      backEmf: difference.backEmf,
+      coulombTorque: motor.coulombTorque * share,
+      viscousTorque: motor.viscousTorque * share,
+      segments: difference.segments,
+      opens: opens && motor.opens,
+    }),
   }
 }
 
@@ -111,64 +147,164 @@ function otherRatio(description: EngineDescription, turns: number): EngineDescri
   const now = driven && train.turning.get(driven.rotor)
   if (!now) throw new NotApplicable('Nothing is driven, so there is no ratio.')
   const factor = turns * Math.abs(now.turnsPerMotorTurn)
-  const first = new Set(description.wheelSets.flatMap((wheelSet) => {
-    const path = train.turning.get(wheelSet.rotor)?.path ?? []
-    const link = path.find((id) => description.links.find((entry) => entry.id === id)?.teethFrom !== null)
-    return link ? [link] : []
-  }))
+  const first = new Set(
+    description.wheelSets.flatMap((wheelSet) => {
+      const path = train.turning.get(wheelSet.rotor)?.path ?? []
+      const link = path.find((id) => description.links.find((entry) => entry.id === id)?.teethFrom !== null)
+      return link ? [link] : []
+    }),
+  )
   if (first.size === 0) throw new NotApplicable('This drive has no gear to set.')
-  return { ...description, links: description.links.map((link) => (first.has(link.id) && link.teethTo !== null ? { ...link, teethTo: Number((link.teethTo * factor).toPrecision(6)) } : link)) }
+  return {
+    ...description,
+    links: description.links.map((link) =>
+      first.has(link.id) && link.teethTo !== null
+        ? { ...link, teethTo: Number((link.teethTo * factor).toPrecision(6)) }
+        : link,
+    ),
+  }
 }
 
-function otherTyre(description: EngineDescription, { wheelSet: id, side, fitted }: Extract<Difference, { kind: 'tyre' }>): EngineDescription {
+function otherTyre(
+  description: EngineDescription,
+  { wheelSet: id, side, fitted }: Extract<Difference, { kind: 'tyre' }>,
+): EngineDescription {
   const wheelSet = need(description.wheelSets, id, 'an axle')
   const wheel = wheelSet[side]
   if (wheel.tyre === fitted) throw new NotApplicable(`The wheel ${fitted ? 'has a tyre' : 'has no tyre'} already.`)
   const tread = description.components.find((component) => component.id === wheel.tread)
   const tyreId = `${wheel.part}.tyre`
   const parts = fitted
-    ? [...description.parts, { id: tyreId, name: `Tyre of the ${inSentence(wheelSet.name)}, ${side}`, kind: 'tyre' as const, unit: wheelSet.unit, materials: ['rubber' as const], place: '', heldBy: 'its groove', massGrams: null, removal: null }]
+    ? [
+        ...description.parts,
+        {
+          id: tyreId,
+          name: `Tyre of the ${inSentence(wheelSet.name)}, ${side}`,
+          kind: 'tyre' as const,
+          unit: wheelSet.unit,
+          materials: ['rubber' as const],
+          place: '',
+          heldBy: 'its groove',
+          massGrams: null,
+          removal: null,
+        },
+      ]
     : withoutPart(description, tyreId).parts
   return {
-    ...description, parts,
+    ...description,
+    parts,
     wheelSets: replaced(description.wheelSets, { ...wheelSet, [side]: { ...wheel, tyre: fitted } }),
-    components: tread ? replaced(description.components, { ...tread, ohms: fitted ? null : 0.3, faults: fitted ? [] : ['open', 'high-resistance', 'intermittent'] }) : description.components,
+    components: tread
+      ? replaced(description.components, {
+          ...tread,
+          ohms: fitted ? null : 0.3,
+          faults: fitted ? [] : ['open', 'high-resistance', 'intermittent'],
+        })
+      : description.components,
   }
 }
 
-function addedPickup(description: EngineDescription, { wheelSet: id, side, to }: Extract<Difference, { kind: 'pickup' }>): EngineDescription {
+function addedPickup(
+  description: EngineDescription,
+  { wheelSet: id, side, to }: Extract<Difference, { kind: 'pickup' }>,
+): EngineDescription {
   const wheelSet = need(description.wheelSets, id, 'an axle')
   const bus = need(description.nodes, to, 'a point')
   const tread = description.components.find((component) => component.id === wheelSet[side].tread)
-  if (!tread) throw new NotApplicable(`The ${side} wheel of the ${inSentence(wheelSet.name)} is not metal: it cannot collect.`)
+  if (!tread)
+    throw new NotApplicable(`The ${side} wheel of the ${inSentence(wheelSet.name)} is not metal: it cannot collect.`)
   const partId = freeId(description, 'added-wiper')
   const name = `Added wiper on the ${inSentence(wheelSet.name)}, ${side}`
-  const part: Part = { id: partId, name, kind: 'pickup', unit: wheelSet.unit, materials: ['bronze'], place: bus.name, heldBy: 'as it was added', massGrams: null, removal: null }
-  const contact: CircuitComponent = { id: partId, name, kind: 'contact', from: tread.to, to, ohms: 0.2, highOhms: null, part: partId, unit: wheelSet.unit, faults: ['open', 'high-resistance', 'intermittent'], closedIn: null, lamp: null }
+  const part: Part = {
+    id: partId,
+    name,
+    kind: 'pickup',
+    unit: wheelSet.unit,
+    materials: ['bronze'],
+    place: bus.name,
+    heldBy: 'as it was added',
+    massGrams: null,
+    removal: null,
+  }
+  const contact: CircuitComponent = {
+    id: partId,
+    name,
+    kind: 'contact',
+    from: tread.to,
+    to,
+    ohms: 0.2,
+    highOhms: null,
+    part: partId,
+    unit: wheelSet.unit,
+    faults: ['open', 'high-resistance', 'intermittent'],
+    closedIn: null,
+    lamp: null,
+  }
   return { ...description, parts: [...description.parts, part], components: [...description.components, contact] }
 }
 
-function addedResistor(description: EngineDescription, { component: id, ohms, name }: Extract<Difference, { kind: 'resistor' }>): EngineDescription {
+function addedResistor(
+  description: EngineDescription,
+  { component: id, ohms, name }: Extract<Difference, { kind: 'resistor' }>,
+): EngineDescription {
   const lead = need(description.components, id, 'a lead')
   const between = description.nodes.find((node) => node.id === lead.to)
   const partId = freeId(description, 'added-resistor')
   return {
     ...description,
-    nodes: [...description.nodes, { id: `${partId}.joint`, name: `Joint before the added ${name}`, stage: between?.stage ?? 'lead', access: between?.access ?? null }],
-    parts: [...description.parts, { id: partId, name, kind: 'board', unit: lead.unit, materials: ['unknown'], place: lead.name, heldBy: 'as it was added', massGrams: null, removal: null }],
+    nodes: [
+      ...description.nodes,
+      {
+        id: `${partId}.joint`,
+        name: `Joint before the added ${name}`,
+        stage: between?.stage ?? 'lead',
+        access: between?.access ?? null,
+      },
+    ],
+    parts: [
+      ...description.parts,
+      {
+        id: partId,
+        name,
+        kind: 'board',
+        unit: lead.unit,
+        materials: ['unknown'],
+        place: lead.name,
+        heldBy: 'as it was added',
+        massGrams: null,
+        removal: null,
+      },
+    ],
     components: [
       ...replaced(description.components, { ...lead, to: `${partId}.joint` }),
-      { id: partId, name, kind: 'resistor', from: `${partId}.joint`, to: lead.to, ohms, highOhms: null, part: partId, unit: lead.unit, faults: ['open', 'high-resistance'], closedIn: null, lamp: null },
+      {
+        id: partId,
+        name,
+        kind: 'resistor',
+        from: `${partId}.joint`,
+        to: lead.to,
+        ohms,
+        highOhms: null,
+        part: partId,
+        unit: lead.unit,
+        faults: ['open', 'high-resistance'],
+        closedIn: null,
+        lamp: null,
+      },
     ],
   }
 }
 
 /** A part this example never had or has lost. What it led is open, or bridged by a plain wire. */
-function omitted(description: EngineDescription, { part: id, bridged }: Extract<Difference, { kind: 'omitted' }>): EngineDescription {
+function omitted(
+  description: EngineDescription,
+  { part: id, bridged }: Extract<Difference, { kind: 'omitted' }>,
+): EngineDescription {
   const part = need(description.parts, id, 'a part')
   const rotor = description.rotors.find((entry) => entry.part === id)
   if (rotor) throw new NotApplicable(`${part.name} turns in the drive: the engine could not be described without it.`)
-  if (description.motors.some((motor) => motor.part === id)) throw new NotApplicable(`${part.name} is its motor: enter another motor instead.`)
+  if (description.motors.some((motor) => motor.part === id))
+    throw new NotApplicable(`${part.name} is its motor: enter another motor instead.`)
   const without = withoutPart(description, id)
   return {
     ...without,
@@ -176,7 +312,16 @@ function omitted(description: EngineDescription, { part: id, bridged }: Extract<
       if (component.part !== id) return component
       // Across something, an absent part leaves a gap; in line it leaves a gap too, unless somebody bridged it.
       return bridged
-        ? { ...component, part: null, kind: 'conductor', name: `Plain wire in place of: ${inSentence(component.name)}`, ohms: 0.05, highOhms: null, lamp: null, faults: ['open', 'high-resistance', 'intermittent'] }
+        ? {
+            ...component,
+            part: null,
+            kind: 'conductor',
+            name: `Plain wire in place of: ${inSentence(component.name)}`,
+            ohms: 0.05,
+            highOhms: null,
+            lamp: null,
+            faults: ['open', 'high-resistance', 'intermittent'],
+          }
         : { ...component, part: null, ohms: null, lamp: null, faults: [] }
     }),
   }
@@ -187,8 +332,14 @@ function withoutPart(description: EngineDescription, id: string): EngineDescript
   const met = (needs: string[][]): string[][] => needs.filter((group) => !group.includes(id))
   return {
     ...description,
-    parts: description.parts.filter((part) => part.id !== id).map((part) => (part.removal ? { ...part, removal: { ...part.removal, needs: met(part.removal.needs) } } : part)),
-    accesses: description.accesses.map((access) => ({ ...access, off: met(access.off), on: access.on.filter((part) => part !== id) })),
+    parts: description.parts
+      .filter((part) => part.id !== id)
+      .map((part) => (part.removal ? { ...part, removal: { ...part.removal, needs: met(part.removal.needs) } } : part)),
+    accesses: description.accesses.map((access) => ({
+      ...access,
+      off: met(access.off),
+      on: access.on.filter((part) => part !== id),
+    })),
     carePoints: description.carePoints.filter((point) => point.part !== id),
     centrePickups: description.centrePickups.filter((pickup) => pickup.part !== id),
     switches: description.switches.map((entry) => (entry.part === id ? { ...entry, part: null } : entry)),

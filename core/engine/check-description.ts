@@ -5,8 +5,17 @@ import { inSentence } from './name-in-sentence'
 /** Something wrong with a description, and where. */
 export interface DescriptionProblem {
   readonly code:
-    | 'newer-version' | 'id-twice' | 'points-nowhere' | 'negative-ohms' | 'no-teeth' | 'no-path' | 'floating-node'
-    | 'circle-of-parts' | 'never-reached' | 'drive-binds' | 'not-driven'
+    | 'newer-version'
+    | 'id-twice'
+    | 'points-nowhere'
+    | 'negative-ohms'
+    | 'no-teeth'
+    | 'no-path'
+    | 'floating-node'
+    | 'circle-of-parts'
+    | 'never-reached'
+    | 'drive-binds'
+    | 'not-driven'
   /** The list and the entry: `links / worm`. */
   readonly place: string
   readonly message: string
@@ -22,7 +31,14 @@ export interface DescriptionProblem {
  */
 export function checkDescription(description: EngineDescription): DescriptionProblem[] {
   if (description.version > DESCRIPTION_VERSION) {
-    return [{ code: 'newer-version', place: 'version', message: `This description was written for a newer form (${description.version}; known here: ${DESCRIPTION_VERSION}). Update this program to read it.`, fatal: true }]
+    return [
+      {
+        code: 'newer-version',
+        place: 'version',
+        message: `This description was written for a newer form (${description.version}; known here: ${DESCRIPTION_VERSION}). Update this program to read it.`,
+        fatal: true,
+      },
+    ]
   }
   const names = [...duplicates(description), ...danglingNames(description)]
   const figures = checkFigures(description)
@@ -36,7 +52,22 @@ export function isSound(description: EngineDescription): boolean {
   return !checkDescription(description).some((problem) => problem.fatal)
 }
 
-const lists = ['units', 'parts', 'accesses', 'nodes', 'components', 'switches', 'motors', 'rotors', 'links', 'trucks', 'wheelSets', 'centrePickups', 'turnables', 'carePoints'] as const
+const lists = [
+  'units',
+  'parts',
+  'accesses',
+  'nodes',
+  'components',
+  'switches',
+  'motors',
+  'rotors',
+  'links',
+  'trucks',
+  'wheelSets',
+  'centrePickups',
+  'turnables',
+  'carePoints',
+] as const
 
 function duplicates(description: EngineDescription): DescriptionProblem[] {
   return lists.flatMap((list) => {
@@ -46,24 +77,40 @@ function duplicates(description: EngineDescription): DescriptionProblem[] {
         seen.add(id)
         return []
       }
-      return [{ code: 'id-twice', place: `${list} / ${id}`, message: `“${id}” stands twice in the list of ${list}.`, fatal: true }]
+      return [
+        {
+          code: 'id-twice',
+          place: `${list} / ${id}`,
+          message: `“${id}” stands twice in the list of ${list}.`,
+          fatal: true,
+        },
+      ]
     })
   })
 }
 
 function danglingNames(description: EngineDescription): DescriptionProblem[] {
-  const known = Object.fromEntries(lists.map((list) => [list, new Set(description[list].map(({ id }) => id))])) as Record<(typeof lists)[number], Set<string>>
+  const known = Object.fromEntries(
+    lists.map((list) => [list, new Set(description[list].map(({ id }) => id))]),
+  ) as Record<(typeof lists)[number], Set<string>>
   const found: DescriptionProblem[] = []
   const need = (list: (typeof lists)[number], id: string | null, place: string): void => {
     if (id === null || known[list].has(id)) return
-    found.push({ code: 'points-nowhere', place, message: `“${place}” points at “${id}”, which is not among the ${list}.`, fatal: true })
+    found.push({
+      code: 'points-nowhere',
+      place,
+      message: `“${place}” points at “${id}”, which is not among the ${list}.`,
+      fatal: true,
+    })
   }
-  for (const unit of description.units) for (const node of unit.chassis ?? []) need('nodes', node, `units / ${unit.id} / chassis`)
+  for (const unit of description.units)
+    for (const node of unit.chassis ?? []) need('nodes', node, `units / ${unit.id} / chassis`)
   for (const part of description.parts) {
     need('units', part.unit, `parts / ${part.id} / unit`)
     for (const other of part.removal?.needs.flat() ?? []) need('parts', other, `parts / ${part.id} / removal`)
   }
-  for (const access of description.accesses) for (const part of [...access.off.flat(), ...access.on]) need('parts', part, `accesses / ${access.id}`)
+  for (const access of description.accesses)
+    for (const part of [...access.off.flat(), ...access.on]) need('parts', part, `accesses / ${access.id}`)
   for (const node of description.nodes) need('accesses', node.access, `nodes / ${node.id} / access`)
   for (const component of description.components) {
     const place = `components / ${component.id}`
@@ -73,14 +120,27 @@ function danglingNames(description: EngineDescription): DescriptionProblem[] {
     need('units', component.unit, `${place} / unit`)
     const { closedIn } = component
     need('switches', closedIn?.switch ?? null, `${place} / closedIn`)
-    const positions = description.switches.find((entry) => entry.id === closedIn?.switch)?.positions.map(({ id }) => id) ?? []
+    const positions =
+      description.switches.find((entry) => entry.id === closedIn?.switch)?.positions.map(({ id }) => id) ?? []
     for (const position of closedIn?.positions ?? []) {
-      if (positions.length > 0 && !positions.includes(position)) found.push({ code: 'points-nowhere', place: `${place} / closedIn`, message: `“${component.name}” closes in a position “${position}” that its switch does not have.`, fatal: true })
+      if (positions.length > 0 && !positions.includes(position))
+        found.push({
+          code: 'points-nowhere',
+          place: `${place} / closedIn`,
+          message: `“${component.name}” closes in a position “${position}” that its switch does not have.`,
+          fatal: true,
+        })
     }
   }
   for (const entry of description.switches) {
     need('parts', entry.part, `switches / ${entry.id} / part`)
-    if (!entry.positions.some(({ id }) => id === entry.rest)) found.push({ code: 'points-nowhere', place: `switches / ${entry.id} / rest`, message: `“${entry.name}” rests in a position it does not have.`, fatal: true })
+    if (!entry.positions.some(({ id }) => id === entry.rest))
+      found.push({
+        code: 'points-nowhere',
+        place: `switches / ${entry.id} / rest`,
+        message: `“${entry.name}” rests in a position it does not have.`,
+        fatal: true,
+      })
   }
   need('nodes', description.rails.plus, 'rails / plus')
   need('nodes', description.rails.minus, 'rails / minus')
@@ -121,7 +181,8 @@ function danglingNames(description: EngineDescription): DescriptionProblem[] {
     need('accesses', turnable.access, `${place} / access`)
     for (const effect of turnable.effects) {
       if (effect.kind === 'swap-rails') for (const component of effect.components) need('components', component, place)
-      if (effect.kind === 'swap-ends') for (const component of [effect.first, effect.second]) need('components', component, place)
+      if (effect.kind === 'swap-ends')
+        for (const component of [effect.first, effect.second]) need('components', component, place)
       if (effect.kind === 'turn-magnet') need('motors', effect.motor, place)
       if (effect.kind === 'turn-link') need('links', effect.link, place)
       if (effect.kind === 'turn-wheel-set') need('wheelSets', effect.wheelSet, place)
@@ -140,15 +201,33 @@ function checkFigures(description: EngineDescription): DescriptionProblem[] {
   for (const component of description.components) {
     for (const figure of ['ohms', 'highOhms'] as const) {
       const ohms = component[figure]
-      if (ohms !== null && !(ohms >= 0)) found.push({ code: 'negative-ohms', place: `components / ${component.id} / ${figure}`, message: `“${component.name}” has ${ohms} Ω: resistance is zero or more.`, fatal: true })
+      if (ohms !== null && !(ohms >= 0))
+        found.push({
+          code: 'negative-ohms',
+          place: `components / ${component.id} / ${figure}`,
+          message: `“${component.name}” has ${ohms} Ω: resistance is zero or more.`,
+          fatal: true,
+        })
     }
   }
   for (const link of description.links) {
     for (const figure of ['teethFrom', 'teethTo'] as const) {
       const teeth = link[figure]
-      if (teeth !== null && !(teeth > 0)) found.push({ code: 'no-teeth', place: `links / ${link.id} / ${figure}`, message: `“${link.name}” has a gear with ${teeth} teeth.`, fatal: true })
+      if (teeth !== null && !(teeth > 0))
+        found.push({
+          code: 'no-teeth',
+          place: `links / ${link.id} / ${figure}`,
+          message: `“${link.name}” has a gear with ${teeth} teeth.`,
+          fatal: true,
+        })
     }
-    if ((link.teethFrom === null) !== (link.teethTo === null)) found.push({ code: 'no-teeth', place: `links / ${link.id}`, message: `“${link.name}” names the teeth of one gear only: both, or none.`, fatal: true })
+    if ((link.teethFrom === null) !== (link.teethTo === null))
+      found.push({
+        code: 'no-teeth',
+        place: `links / ${link.id}`,
+        message: `“${link.name}” names the teeth of one gear only: both, or none.`,
+        fatal: true,
+      })
   }
   return found
 }
@@ -156,7 +235,9 @@ function checkFigures(description: EngineDescription): DescriptionProblem[] {
 /** Every motor must lie on a way from rail to rail in some position of the switches, and nothing may hang loose. */
 function checkCircuit(description: EngineDescription): DescriptionProblem[] {
   const found: DescriptionProblem[] = []
-  const conducting = description.components.filter((component) => component.ohms !== null || component.closedIn !== null || component.kind === 'relay')
+  const conducting = description.components.filter(
+    (component) => component.ohms !== null || component.closedIn !== null || component.kind === 'relay',
+  )
   const neighbours = new Map<string, Array<{ to: string; component: string }>>()
   for (const { id, from, to } of conducting) {
     neighbours.set(from, [...(neighbours.get(from) ?? []), { to, component: id }])
@@ -180,13 +261,23 @@ function checkCircuit(description: EngineDescription): DescriptionProblem[] {
     if (!armature) continue
     const [fromFrom, fromTo] = [reach(armature.from, armature.id), reach(armature.to, armature.id)]
     if (!((fromFrom.has(plus) && fromTo.has(minus)) || (fromFrom.has(minus) && fromTo.has(plus)))) {
-      found.push({ code: 'no-path', place: `motors / ${motor.id}`, message: `There is no way from rail to rail through ${motor.name}: no track could ever run it.`, fatal: true })
+      found.push({
+        code: 'no-path',
+        place: `motors / ${motor.id}`,
+        message: `There is no way from rail to rail through ${motor.name}: no track could ever run it.`,
+        fatal: true,
+      })
     }
   }
   const fed = new Set([...reach(plus, ''), ...reach(minus, '')])
   for (const component of description.components) {
     if (component.lamp && !(fed.has(component.from) && fed.has(component.to))) {
-      found.push({ code: 'no-path', place: `components / ${component.id}`, message: `There is no way from the rails to ${inSentence(component.name)}: it could never light.`, fatal: false })
+      found.push({
+        code: 'no-path',
+        place: `components / ${component.id}`,
+        message: `There is no way from the rails to ${inSentence(component.name)}: it could never light.`,
+        fatal: false,
+      })
     }
   }
   return [...found, ...floatingIslands(description)]
@@ -205,13 +296,16 @@ function floatingIslands(description: EngineDescription): DescriptionProblem[] {
   }
   const names = new Map(description.nodes.map((node) => [node.id, node.name]))
   const { plus, minus } = description.rails
-  return [...new Set(island.values())].filter((ids) => !ids.has(plus) && !ids.has(minus)).map((ids): DescriptionProblem => {
-    const points = [...ids].map((id) => `“${names.get(id)}”`)
-    const message = points.length === 1
-      ? `The point ${points[0]} is connected to nothing.`
-      : `The points ${points.slice(0, -1).join(', ')} and ${points.at(-1)} are joined to each other and to nothing else.`
-    return { code: 'floating-node', place: `nodes / ${[...ids][0]}`, message, fatal: false }
-  })
+  return [...new Set(island.values())]
+    .filter((ids) => !ids.has(plus) && !ids.has(minus))
+    .map((ids): DescriptionProblem => {
+      const points = [...ids].map((id) => `“${names.get(id)}”`)
+      const message =
+        points.length === 1
+          ? `The point ${points[0]} is connected to nothing.`
+          : `The points ${points.slice(0, -1).join(', ')} and ${points.at(-1)} are joined to each other and to nothing else.`
+      return { code: 'floating-node', place: `nodes / ${[...ids][0]}`, message, fatal: false }
+    })
 }
 
 function checkParts(description: EngineDescription): DescriptionProblem[] {
@@ -220,7 +314,8 @@ function checkParts(description: EngineDescription): DescriptionProblem[] {
   for (let took = true; took;) {
     took = false
     for (const part of description.parts) {
-      if (off.has(part.id) || !part.removal || !part.removal.needs.every((group) => group.some((id) => off.has(id)))) continue
+      if (off.has(part.id) || !part.removal || !part.removal.needs.every((group) => group.some((id) => off.has(id))))
+        continue
       off.add(part.id)
       took = true
     }
@@ -232,12 +327,29 @@ function checkParts(description: EngineDescription): DescriptionProblem[] {
       const circle = blocking.some((id) => parts.get(id)?.removal)
       const words = blocking.map((id) => parts.get(id)?.name ?? id).join(' or ')
       return circle
-        ? { code: 'circle-of-parts', place: `parts / ${part.id}`, message: `${part.name} waits for ${words}, which waits for it in turn: nothing of this could ever come off.`, fatal: true }
-        : { code: 'never-reached', place: `parts / ${part.id}`, message: `${part.name} needs ${words} off, which never comes off.`, fatal: true }
+        ? {
+            code: 'circle-of-parts',
+            place: `parts / ${part.id}`,
+            message: `${part.name} waits for ${words}, which waits for it in turn: nothing of this could ever come off.`,
+            fatal: true,
+          }
+        : {
+            code: 'never-reached',
+            place: `parts / ${part.id}`,
+            message: `${part.name} needs ${words} off, which never comes off.`,
+            fatal: true,
+          }
     }),
-    ...description.accesses.flatMap((access) => access.off.filter((group) => !group.some((id) => off.has(id))).map((group): DescriptionProblem => ({
-      code: 'never-reached', place: `accesses / ${access.id}`, message: `“${access.name}” can never be reached: ${group.map((id) => parts.get(id)?.name ?? id).join(' or ')} never comes off.`, fatal: true,
-    }))),
+    ...description.accesses.flatMap((access) =>
+      access.off
+        .filter((group) => !group.some((id) => off.has(id)))
+        .map((group): DescriptionProblem => ({
+          code: 'never-reached',
+          place: `accesses / ${access.id}`,
+          message: `“${access.name}” can never be reached: ${group.map((id) => parts.get(id)?.name ?? id).join(' or ')} never comes off.`,
+          fatal: true,
+        })),
+    ),
   ]
 }
 
@@ -246,11 +358,19 @@ function checkDrive(description: EngineDescription): DescriptionProblem[] {
   const links = new Map(description.links.map((link) => [link.id, link]))
   return [
     ...train.binds.map((bind): DescriptionProblem => ({
-      code: 'drive-binds', place: `links / ${bind.link}`, message: `“${links.get(bind.link)?.name}” asks for ${Math.abs(bind.asked[1]).toPrecision(4)} turns where another way gives ${Math.abs(bind.asked[0]).toPrecision(4)}: this train cannot turn.`, fatal: false,
+      code: 'drive-binds',
+      place: `links / ${bind.link}`,
+      message: `“${links.get(bind.link)?.name}” asks for ${Math.abs(bind.asked[1]).toPrecision(4)} turns where another way gives ${Math.abs(bind.asked[0]).toPrecision(4)}: this train cannot turn.`,
+      fatal: false,
     })),
     // A split axle that only rolls along has its muff all the same.
-    ...description.links.filter((link) => link.kind !== 'muff' && !train.turning.has(link.from) && !train.turning.has(link.to)).map((link): DescriptionProblem => ({
-      code: 'not-driven', place: `links / ${link.id}`, message: `No motor reaches “${link.name}”.`, fatal: false,
-    })),
+    ...description.links
+      .filter((link) => link.kind !== 'muff' && !train.turning.has(link.from) && !train.turning.has(link.to))
+      .map((link): DescriptionProblem => ({
+        code: 'not-driven',
+        place: `links / ${link.id}`,
+        message: `No motor reaches “${link.name}”.`,
+        fatal: false,
+      })),
   ]
 }

@@ -51,18 +51,24 @@ export class Circuit {
     this.componentIndex = new Map(this.components.map((component, index) => [component.id, index]))
     this.ends = this.components.map((component) => [this.node(component.from), this.node(component.to)] as const)
     this.rests = new Map(description.switches.map((entry) => [entry.id, entry.rest]))
-    this.motors = description.motors.map((motor) => ({ motor, armature: this.component(motor.armature), field: motor.field === null ? null : this.component(motor.field) }))
+    this.motors = description.motors.map((motor) => ({
+      motor,
+      armature: this.component(motor.armature),
+      field: motor.field === null ? null : this.component(motor.field),
+    }))
   }
 
   node(id: string): number {
     const index = this.nodeIndex.get(id)
-    if (index === undefined) throw new RangeError(`There is no point “${id}” in the circuit of ${this.description.name}.`)
+    if (index === undefined)
+      throw new RangeError(`There is no point “${id}” in the circuit of ${this.description.name}.`)
     return index
   }
 
   component(id: string): number {
     const index = this.componentIndex.get(id)
-    if (index === undefined) throw new RangeError(`There is no component “${id}” in the circuit of ${this.description.name}.`)
+    if (index === undefined)
+      throw new RangeError(`There is no component “${id}” in the circuit of ${this.description.name}.`)
     return index
   }
 
@@ -80,7 +86,9 @@ export class Circuit {
     return this.components.map((component, index) => {
       const [from, to] = this.endsOf(index)
       const { closedIn } = component
-      const away = closedIn !== null && !closedIn.positions.includes(condition.switches?.[closedIn.switch] ?? this.rests.get(closedIn.switch) ?? '')
+      const away =
+        closedIn !== null &&
+        !closedIn.positions.includes(condition.switches?.[closedIn.switch] ?? this.rests.get(closedIn.switch) ?? '')
       return { from, to, conductance: away ? 0 : conductanceOf(component, this.stateOf(index, condition)) }
     })
   }
@@ -93,7 +101,10 @@ export class Circuit {
 
 /** States of an engine lying on the bench: no wheel, roller or shoe touches a rail. */
 export function offTheTrack(description: EngineDescription): Record<string, ComponentState> {
-  const treads = [...description.wheelSets.flatMap((wheelSet) => [wheelSet.left.tread, wheelSet.right.tread]), ...description.centrePickups.map((pickup) => pickup.tread)]
+  const treads = [
+    ...description.wheelSets.flatMap((wheelSet) => [wheelSet.left.tread, wheelSet.right.tread]),
+    ...description.centrePickups.map((pickup) => pickup.tread),
+  ]
   return Object.fromEntries(treads.flatMap((tread) => (tread === null ? [] : [[tread, 'open' as const]])))
 }
 

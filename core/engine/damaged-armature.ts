@@ -1,5 +1,8 @@
 /** What can be wrong with one coil of an armature, or with the gap between its two segments. */
-export type ArmatureDefect = { readonly kind: 'coil-open' } | { readonly kind: 'coil-shorted' } | { readonly kind: 'gap-bridged'; readonly ohms: number }
+export type ArmatureDefect =
+  | { readonly kind: 'coil-open' }
+  | { readonly kind: 'coil-shorted' }
+  | { readonly kind: 'gap-bridged'; readonly ohms: number }
 
 /** One stretch of the turn over which both brushes stay on the same segments, against a sound armature's mean over the turn. */
 export interface ArmatureStretch {
@@ -28,7 +31,11 @@ const SHORTED_COIL_SHARE = 0.02
 /** An ohmmeter's reading is clearly low below this share of the usual one. */
 const CLEARLY_LOW = 0.6
 
-interface Stretch { readonly siemens: number; readonly torque: number; readonly damping: number }
+interface Stretch {
+  readonly siemens: number
+  readonly torque: number
+  readonly damping: number
+}
 
 /**
  * A ring of equal coils, each between neighbouring segments of the commutator, with two brushes opposite each other
@@ -46,17 +53,26 @@ export function damagedArmature(segments: number, meanOhms: number, defect: Arma
   const [soundSiemens, soundTorque, soundDamping] = meansOf(sound)
   // One coil is one ohm above; the sound ring says how many ohms that is here.
   const coilOhms = meanOhms * soundSiemens
-  const found = stretchesOf(segments, defect.kind === 'gap-bridged' ? { kind: defect.kind, ohms: defect.ohms / coilOhms } : defect)
+  const found = stretchesOf(
+    segments,
+    defect.kind === 'gap-bridged' ? { kind: defect.kind, ohms: defect.ohms / coilOhms } : defect,
+  )
   const [siemens, torque, damping] = meansOf(found)
   const ripple = (soundSiemens * soundDamping) / soundTorque ** 2
   const motorSiemens = (ripple * torque ** 2) / damping
   const low = (stretch: Stretch): boolean => soundSiemens / stretch.siemens < CLEARLY_LOW
-  const others = found.filter((stretch) => !low(stretch)).map((stretch) => soundSiemens / stretch.siemens).sort((first, second) => first - second)
+  const others = found
+    .filter((stretch) => !low(stretch))
+    .map((stretch) => soundSiemens / stretch.siemens)
+    .sort((first, second) => first - second)
   return {
     conductanceTimes: motorSiemens / soundSiemens,
     backEmfTimes: torque / motorSiemens / (soundTorque / soundSiemens),
     leakTimes: Math.max(0, siemens / motorSiemens - 1),
-    stretches: found.map((stretch) => ({ conductanceTimes: stretch.siemens / soundSiemens, torqueTimes: stretch.torque / soundTorque })),
+    stretches: found.map((stretch) => ({
+      conductanceTimes: stretch.siemens / soundSiemens,
+      torqueTimes: stretch.torque / soundTorque,
+    })),
     shortedShare: found.filter(low).length / found.length,
     ohmsTimes: others[others.length >> 1] ?? 1,
   }
@@ -89,16 +105,28 @@ function stretchesOf(segments: number, defect: ArmatureDefect | null): Stretch[]
 }
 
 /** A coil with what lies across it, as one source seen from its two segments; what goes round inside brakes. */
-function branchOf(defect: ArmatureDefect | null, emf: number): { readonly ohms: number; readonly emf: number; readonly brake: number } {
+function branchOf(
+  defect: ArmatureDefect | null,
+  emf: number,
+): { readonly ohms: number; readonly emf: number; readonly brake: number } {
   switch (defect?.kind) {
-    case undefined: return { ohms: 1, emf, brake: 0 }
-    case 'coil-open': return { ohms: Number.POSITIVE_INFINITY, emf: 0, brake: 0 }
-    case 'coil-shorted': return { ohms: SHORTED_COIL_SHARE, emf: 0, brake: emf ** 2 }
-    case 'gap-bridged': return { ohms: defect.ohms / (1 + defect.ohms), emf: (emf * defect.ohms) / (1 + defect.ohms), brake: emf ** 2 / (1 + defect.ohms) }
+    case undefined:
+      return { ohms: 1, emf, brake: 0 }
+    case 'coil-open':
+      return { ohms: Number.POSITIVE_INFINITY, emf: 0, brake: 0 }
+    case 'coil-shorted':
+      return { ohms: SHORTED_COIL_SHARE, emf: 0, brake: emf ** 2 }
+    case 'gap-bridged':
+      return {
+        ohms: defect.ohms / (1 + defect.ohms),
+        emf: (emf * defect.ohms) / (1 + defect.ohms),
+        brake: emf ** 2 / (1 + defect.ohms),
+      }
   }
 }
 
 function meansOf(stretches: readonly Stretch[]): [siemens: number, torque: number, damping: number] {
-  const mean = (of: (stretch: Stretch) => number): number => stretches.reduce((sum, stretch) => sum + of(stretch), 0) / stretches.length
+  const mean = (of: (stretch: Stretch) => number): number =>
+    stretches.reduce((sum, stretch) => sum + of(stretch), 0) / stretches.length
   return [mean((stretch) => stretch.siemens), mean((stretch) => stretch.torque), mean((stretch) => stretch.damping)]
 }

@@ -19,18 +19,30 @@ export const differenceKinds: Readonly<Record<DifferenceKind, string>> = {
 
 /** One difference in a sentence, with the names of the description it is applied to. */
 export function differenceInWords(difference: Difference, description: EngineDescription): string {
-  const nameIn = (list: ReadonlyArray<{ id: string; name: string }>, id: string): string => list.find((entry) => entry.id === id)?.name ?? `“${id}”`
+  const nameIn = (list: ReadonlyArray<{ id: string; name: string }>, id: string): string =>
+    list.find((entry) => entry.id === id)?.name ?? `“${id}”`
   switch (difference.kind) {
-    case 'motor': return `${difference.name} in place of the ${inSentence(nameIn(description.motors, difference.motor))}: ${difference.ohms} Ω, ${difference.segments} segments`
-    case 'gear-ratio': return `${difference.turns} motor turns to one of the wheels`
-    case 'gear': return `${nameIn(description.links, difference.link)}: ${difference.teethFrom} on ${difference.teethTo} teeth`
-    case 'wheels': return `Wheels of ${difference.diameterMm} mm on ${difference.wheelSets.map((id) => inSentence(nameIn(description.wheelSets, id))).join(', ')}`
-    case 'tyre': return `${difference.fitted ? 'A tyre' : 'No tyre'} on the ${inSentence(nameIn(description.wheelSets, difference.wheelSet))}, ${difference.side}`
-    case 'pickup': return `A wiper added on the ${inSentence(nameIn(description.wheelSets, difference.wheelSet))}, ${difference.side}, to the ${inSentence(nameIn(description.nodes, difference.to))}`
-    case 'resistor': return `${difference.name} of ${difference.ohms} Ω after the ${inSentence(nameIn(description.components, difference.component))}`
-    case 'omitted': return `Without the ${inSentence(nameIn(description.parts, difference.part))}${difference.bridged ? ', bridged by a wire' : ''}`
-    case 'weight': return `${difference.grams < 0 ? `${-difference.grams} g taken out` : `${difference.grams} g added`}, ${difference.place}`
-    case 'material': return `${nameIn(description.parts, difference.part)} of ${difference.materials.map((material) => material.replaceAll('-', ' ')).join(' and ')}`
-    case 'decoder': return 'A decoder between pickups and motor'
+    case 'motor':
+      return `${difference.name} in place of the ${inSentence(nameIn(description.motors, difference.motor))}: ${difference.ohms} Ω, ${difference.segments} segments`
+    case 'gear-ratio':
+      return `${difference.turns} motor turns to one of the wheels`
+    case 'gear':
+      return `${nameIn(description.links, difference.link)}: ${difference.teethFrom} on ${difference.teethTo} teeth`
+    case 'wheels':
+      return `Wheels of ${difference.diameterMm} mm on ${difference.wheelSets.map((id) => inSentence(nameIn(description.wheelSets, id))).join(', ')}`
+    case 'tyre':
+      return `${difference.fitted ? 'A tyre' : 'No tyre'} on the ${inSentence(nameIn(description.wheelSets, difference.wheelSet))}, ${difference.side}`
+    case 'pickup':
+      return `A wiper added on the ${inSentence(nameIn(description.wheelSets, difference.wheelSet))}, ${difference.side}, to the ${inSentence(nameIn(description.nodes, difference.to))}`
+    case 'resistor':
+      return `${difference.name} of ${difference.ohms} Ω after the ${inSentence(nameIn(description.components, difference.component))}`
+    case 'omitted':
+      return `Without the ${inSentence(nameIn(description.parts, difference.part))}${difference.bridged ? ', bridged by a wire' : ''}`
+    case 'weight':
+      return `${difference.grams < 0 ? `${-difference.grams} g taken out` : `${difference.grams} g added`}, ${difference.place}`
+    case 'material':
+      return `${nameIn(description.parts, difference.part)} of ${difference.materials.map((material) => material.replaceAll('-', ' ')).join(' and ')}`
+    case 'decoder':
+      return 'A decoder between pickups and motor'
   }
 }

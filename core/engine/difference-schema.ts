@@ -11,16 +11,82 @@ const Words = Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' })
 const OrNull = <T extends Parameters<typeof Type.Union>[0][number]>(schema: T) => Type.Union([schema, Type.Null()])
 
 export const Difference = Type.Union([
-  Type.Object({ kind: Type.Literal('motor'), motor: Id, name: Words, motorKind: Type.Unsafe<'open-frame' | 'side-brush' | 'can' | 'coreless'>({ type: 'string', enum: ['open-frame', 'side-brush', 'can', 'coreless'] }), ohms: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }), backEmf: Type.Number({ exclusiveMinimum: 0, maximum: 1 }), segments: Type.Integer({ minimum: 3, maximum: 13 }) }, closed),
+  Type.Object(
+    {
+      kind: Type.Literal('motor'),
+      motor: Id,
+      name: Words,
+      motorKind: Type.Unsafe<'open-frame' | 'side-brush' | 'can' | 'coreless'>({
+        type: 'string',
+        enum: ['open-frame', 'side-brush', 'can', 'coreless'],
+      }),
+      ohms: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }),
+      backEmf: Type.Number({ exclusiveMinimum: 0, maximum: 1 }),
+      segments: Type.Integer({ minimum: 3, maximum: 13 }),
+    },
+    closed,
+  ),
   Type.Object({ kind: Type.Literal('gear-ratio'), turns: Type.Number({ exclusiveMinimum: 0, maximum: 500 }) }, closed),
-  Type.Object({ kind: Type.Literal('gear'), link: Id, teethFrom: Type.Integer({ minimum: 1, maximum: 500 }), teethTo: Type.Integer({ minimum: 1, maximum: 500 }) }, closed),
-  Type.Object({ kind: Type.Literal('wheels'), wheelSets: Type.Array(Id, { minItems: 1, maxItems: 60 }), diameterMm: OrNull(Type.Number({ exclusiveMinimum: 0, maximum: 200 })) }, closed),
-  Type.Object({ kind: Type.Literal('tyre'), wheelSet: Id, side: Type.Unsafe<'left' | 'right'>({ type: 'string', enum: ['left', 'right'] }), fitted: Type.Boolean() }, closed),
-  Type.Object({ kind: Type.Literal('pickup'), wheelSet: Id, side: Type.Unsafe<'left' | 'right'>({ type: 'string', enum: ['left', 'right'] }), to: Id }, closed),
-  Type.Object({ kind: Type.Literal('resistor'), component: Id, ohms: Type.Number({ exclusiveMinimum: 0, maximum: 1e6 }), name: Words }, closed),
+  Type.Object(
+    {
+      kind: Type.Literal('gear'),
+      link: Id,
+      teethFrom: Type.Integer({ minimum: 1, maximum: 500 }),
+      teethTo: Type.Integer({ minimum: 1, maximum: 500 }),
+    },
+    closed,
+  ),
+  Type.Object(
+    {
+      kind: Type.Literal('wheels'),
+      wheelSets: Type.Array(Id, { minItems: 1, maxItems: 60 }),
+      diameterMm: OrNull(Type.Number({ exclusiveMinimum: 0, maximum: 200 })),
+    },
+    closed,
+  ),
+  Type.Object(
+    {
+      kind: Type.Literal('tyre'),
+      wheelSet: Id,
+      side: Type.Unsafe<'left' | 'right'>({ type: 'string', enum: ['left', 'right'] }),
+      fitted: Type.Boolean(),
+    },
+    closed,
+  ),
+  Type.Object(
+    {
+      kind: Type.Literal('pickup'),
+      wheelSet: Id,
+      side: Type.Unsafe<'left' | 'right'>({ type: 'string', enum: ['left', 'right'] }),
+      to: Id,
+    },
+    closed,
+  ),
+  Type.Object(
+    {
+      kind: Type.Literal('resistor'),
+      component: Id,
+      ohms: Type.Number({ exclusiveMinimum: 0, maximum: 1e6 }),
+      name: Words,
+    },
+    closed,
+  ),
   Type.Object({ kind: Type.Literal('omitted'), part: Id, bridged: Type.Boolean() }, closed),
-  Type.Object({ kind: Type.Literal('weight'), unit: Id, grams: Type.Number({ minimum: -5000, maximum: 5000 }), place: Words }, closed),
-  Type.Object({ kind: Type.Literal('material'), part: Id, materials: Type.Array(Type.Unsafe<(typeof materials)[number]>({ type: 'string', enum: [...materials] }), { minItems: 1, maxItems: 6 }) }, closed),
+  Type.Object(
+    { kind: Type.Literal('weight'), unit: Id, grams: Type.Number({ minimum: -5000, maximum: 5000 }), place: Words },
+    closed,
+  ),
+  Type.Object(
+    {
+      kind: Type.Literal('material'),
+      part: Id,
+      materials: Type.Array(Type.Unsafe<(typeof materials)[number]>({ type: 'string', enum: [...materials] }), {
+        minItems: 1,
+        maxItems: 6,
+      }),
+    },
+    closed,
+  ),
   Type.Object({ kind: Type.Literal('decoder') }, closed),
 ])
 export type Difference = Static<typeof Difference>

@@ -14,7 +14,11 @@ export interface TurningPart {
 export interface DriveTrain {
   readonly turning: ReadonlyMap<string, TurningPart>
   /** Links that ask a part to turn in two ways at once. */
-  readonly binds: ReadonlyArray<{ readonly link: string; readonly rotor: string; readonly asked: readonly [number, number] }>
+  readonly binds: ReadonlyArray<{
+    readonly link: string
+    readonly rotor: string
+    readonly asked: readonly [number, number]
+  }>
   readonly wheels: readonly WheelMotion[]
 }
 
@@ -69,7 +73,11 @@ export function driveTrain(description: EngineDescription, without: ReadonlySet<
         if (!known) {
           turning.set(to, { rotor: to, motor: motor.id, turnsPerMotorTurn: turns, path: [...here.path, link.id] })
           queue.push(to)
-        } else if (known.motor === motor.id && Math.abs(known.turnsPerMotorTurn - turns) > SAME_RATIO * Math.abs(turns) && !binds.some((bind) => bind.link === link.id)) {
+        } else if (
+          known.motor === motor.id &&
+          Math.abs(known.turnsPerMotorTurn - turns) > SAME_RATIO * Math.abs(turns) &&
+          !binds.some((bind) => bind.link === link.id)
+        ) {
           binds.push({ link: link.id, rotor: to, asked: [known.turnsPerMotorTurn, turns] })
         }
       }
@@ -86,7 +94,12 @@ function wheelMotions(wheelSets: readonly WheelSet[], turning: ReadonlyMap<strin
   const leading = travels.find((travel) => travel !== null) ?? null
   return wheelSets.map((wheelSet, index) => {
     const travel = travels[index] ?? null
-    const order = travel !== null ? Math.abs(turning.get(wheelSet.rotor)?.turnsPerMotorTurn ?? 0) : leading === null ? null : Math.abs(leading) / (wheelSet.diameterMm / 2000)
+    const order =
+      travel !== null
+        ? Math.abs(turning.get(wheelSet.rotor)?.turnsPerMotorTurn ?? 0)
+        : leading === null
+          ? null
+          : Math.abs(leading) / (wheelSet.diameterMm / 2000)
     return { wheelSet: wheelSet.id, driven: travel !== null, order, travelPerRadian: travel }
   })
 }
@@ -102,7 +115,9 @@ export function travelPerRadian(train: DriveTrain): number | null {
 
 /** Whether driven wheels pull against each other: they would turn the engine both ways at once. */
 export function pullsAgainstItself(train: DriveTrain): boolean {
-  const ways = new Set(train.wheels.flatMap((wheel) => (wheel.travelPerRadian === null ? [] : [Math.sign(wheel.travelPerRadian)])))
+  const ways = new Set(
+    train.wheels.flatMap((wheel) => (wheel.travelPerRadian === null ? [] : [Math.sign(wheel.travelPerRadian)])),
+  )
   return ways.size > 1 || train.binds.length > 0
 }
 
@@ -141,7 +156,9 @@ export function looseHalves(description: EngineDescription, without: ReadonlySet
   const { turning } = driveTrain(description, without)
   return description.links.flatMap((link) => {
     const wheelSet = description.wheelSets.find((entry) => entry.rotor === link.from)
-    return link.kind === 'muff' && without.has(link.id) && wheelSet ? [{ wheelSet: wheelSet.id, muff: link.id, turnedByRods: turning.has(link.to) }] : []
+    return link.kind === 'muff' && without.has(link.id) && wheelSet
+      ? [{ wheelSet: wheelSet.id, muff: link.id, turnedByRods: turning.has(link.to) }]
+      : []
   })
 }
 
@@ -158,14 +175,32 @@ export function ordersOf(description: EngineDescription, train: DriveTrain): Ord
   const names = new Map(description.rotors.map((rotor) => [rotor.id, rotor.name]))
   const halves = new Set(description.links.filter((link) => link.kind === 'muff').map((link) => link.to))
   // The far half of a split axle turns with its own axle: one line for both.
-  const turns: Order[] = [...train.turning.values()].filter((part) => !halves.has(part.rotor)).map((part) => ({ order: Math.abs(part.turnsPerMotorTurn), what: names.get(part.rotor) ?? part.rotor, rotor: part.rotor, kind: 'turn' }))
+  const turns: Order[] = [...train.turning.values()]
+    .filter((part) => !halves.has(part.rotor))
+    .map((part) => ({
+      order: Math.abs(part.turnsPerMotorTurn),
+      what: names.get(part.rotor) ?? part.rotor,
+      rotor: part.rotor,
+      kind: 'turn',
+    }))
   const rolling: Order[] = description.wheelSets.flatMap((wheelSet) => {
     const motion = train.wheels.find((wheel) => wheel.wheelSet === wheelSet.id)
-    return motion && !motion.driven && motion.order !== null ? [{ order: motion.order, what: `${wheelSet.name}, rolling`, rotor: wheelSet.rotor, kind: 'turn' as const }] : []
+    return motion && !motion.driven && motion.order !== null
+      ? [{ order: motion.order, what: `${wheelSet.name}, rolling`, rotor: wheelSet.rotor, kind: 'turn' as const }]
+      : []
   })
   const meshes: Order[] = description.links.flatMap((link) => {
     const part = train.turning.get(link.from)
-    return part && link.teethFrom !== null && link.kind !== 'belt' ? [{ order: Math.abs(part.turnsPerMotorTurn) * link.teethFrom, what: `Teeth of ${inSentence(link.name)}`, rotor: link.to, kind: 'mesh' as const }] : []
+    return part && link.teethFrom !== null && link.kind !== 'belt'
+      ? [
+          {
+            order: Math.abs(part.turnsPerMotorTurn) * link.teethFrom,
+            what: `Teeth of ${inSentence(link.name)}`,
+            rotor: link.to,
+            kind: 'mesh' as const,
+          },
+        ]
+      : []
   })
   return [...turns, ...rolling, ...meshes].sort((first, second) => first.order - second.order)
 }

@@ -32,22 +32,70 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
   const inside = description.nodes.find((node) => node.id === feeds.plus?.to)?.access ?? null
   const behind = description.accesses.find((access) => access.id === inside)?.off ?? []
 
-  const node = (id: string, name: string): CircuitNode => ({ id: `decoder.${id}`, name, stage: 'board', access: inside })
-  const piece = (id: string, name: string, rest: Pick<CircuitComponent, 'kind' | 'from' | 'to' | 'ohms' | 'faults'> & Partial<CircuitComponent>): CircuitComponent =>
-    ({ id: `decoder.${id}`, name, highOhms: null, part: 'decoder', unit, closedIn: null, lamp: null, ...rest })
+  const node = (id: string, name: string): CircuitNode => ({
+    id: `decoder.${id}`,
+    name,
+    stage: 'board',
+    access: inside,
+  })
+  const piece = (
+    id: string,
+    name: string,
+    rest: Pick<CircuitComponent, 'kind' | 'from' | 'to' | 'ohms' | 'faults'> & Partial<CircuitComponent>,
+  ): CircuitComponent => ({
+    id: `decoder.${id}`,
+    name,
+    highOhms: null,
+    part: 'decoder',
+    unit,
+    closedIn: null,
+    lamp: null,
+    ...rest,
+  })
   const leg = (id: string, name: string, from: string, to: string, position: string): CircuitComponent =>
-    piece(id, name, { kind: 'decoder', from: `decoder.${from}`, to: `decoder.${to}`, ohms: LEG_OHMS, faults: ['open'], closedIn: { switch: DECODER_SWITCH, positions: [position] } })
+    piece(id, name, {
+      kind: 'decoder',
+      from: `decoder.${from}`,
+      to: `decoder.${to}`,
+      ohms: LEG_OHMS,
+      faults: ['open'],
+      closedIn: { switch: DECODER_SWITCH, positions: [position] },
+    })
   const wire = (id: string, name: string, from: string, to: string): CircuitComponent =>
     piece(id, name, { kind: 'conductor', from, to, ohms: 0.05, faults: ['open', 'intermittent'] })
 
   const cut = new Set(motors.flatMap((motor) => [motor.feeds.plus, motor.feeds.minus]))
   const motorWires = motors.flatMap((motor, index) => {
     const of = motors.length > 1 ? ` of the ${inSentence(motor.name)}` : ''
-    return (['plus', 'minus'] as const).map((pole) => wire(`motor-${pole}${index || ''}`, `Decoder lead to the motor${of}, ${pole}`, `decoder.out-${pole}`, (components.get(motor.feeds[pole]) as CircuitComponent).to))
+    return (['plus', 'minus'] as const).map((pole) =>
+      wire(
+        `motor-${pole}${index || ''}`,
+        `Decoder lead to the motor${of}, ${pole}`,
+        `decoder.out-${pole}`,
+        (components.get(motor.feeds[pole]) as CircuitComponent).to,
+      ),
+    )
   })
   const decoder: Part = {
-    id: 'decoder', name: 'Decoder', kind: 'board', unit, materials: ['unknown-plastic', 'copper'], place: 'where there is room', heldBy: 'tape or its socket', massGrams: null,
-    removal: { minutes: 2, refitMinutes: 4, needs: behind, tools: ['tweezers'], risk: 0.02, replacement: 'order', hazards: [], leaveAlone: '', wayBack: 'Leads to their own pads; nothing of it touches metal.' },
+    id: 'decoder',
+    name: 'Decoder',
+    kind: 'board',
+    unit,
+    materials: ['unknown-plastic', 'copper'],
+    place: 'where there is room',
+    heldBy: 'tape or its socket',
+    massGrams: null,
+    removal: {
+      minutes: 2,
+      refitMinutes: 4,
+      needs: behind,
+      tools: ['tweezers'],
+      risk: 0.02,
+      replacement: 'order',
+      hazards: [],
+      leaveAlone: '',
+      wayBack: 'Leads to their own pads; nothing of it touches metal.',
+    },
   }
   return {
     ...description,
@@ -55,26 +103,70 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
     name: `${description.name}, decoder fitted`,
     parts: [...description.parts, decoder],
     accesses: [...description.accesses, { id: 'decoder.pads', name: 'Pads of the decoder', off: behind, on: [] }],
-    nodes: [...description.nodes, node('in-plus', 'Decoder, right rail lead'), node('in-minus', 'Decoder, left rail lead'), node('out-plus', 'Decoder, motor plus'), node('out-minus', 'Decoder, motor minus')],
+    nodes: [
+      ...description.nodes,
+      node('in-plus', 'Decoder, right rail lead'),
+      node('in-minus', 'Decoder, left rail lead'),
+      node('out-plus', 'Decoder, motor plus'),
+      node('out-minus', 'Decoder, motor minus'),
+    ],
     components: [
-      ...description.components.map((component) => (cut.has(component.id) ? { ...component, ohms: null, kind: 'insulation' as const, name: `Separation: ${inSentence(component.name)}, taken off`, faults: ['shorted' as const] } : component)),
+      ...description.components.map((component) =>
+        cut.has(component.id)
+          ? {
+              ...component,
+              ohms: null,
+              kind: 'insulation' as const,
+              name: `Separation: ${inSentence(component.name)}, taken off`,
+              faults: ['shorted' as const],
+            }
+          : component,
+      ),
       wire('rail-plus', 'Decoder lead to the right rail', feeds.plus.from, 'decoder.in-plus'),
       wire('rail-minus', 'Decoder lead to the left rail', feeds.minus.from, 'decoder.in-minus'),
-      piece('waiting', 'Decoder, what it draws itself', { kind: 'decoder', from: 'decoder.in-plus', to: 'decoder.in-minus', ohms: WAITING_OHMS, faults: ['open', 'shorted'] }),
-      leg('straight-plus', 'Decoder bridge, plus', 'in-plus', 'out-plus', 'straight'), leg('straight-minus', 'Decoder bridge, minus', 'in-minus', 'out-minus', 'straight'),
-      leg('crossed-plus', 'Decoder bridge, plus to minus', 'in-plus', 'out-minus', 'crossed'), leg('crossed-minus', 'Decoder bridge, minus to plus', 'in-minus', 'out-plus', 'crossed'),
+      piece('waiting', 'Decoder, what it draws itself', {
+        kind: 'decoder',
+        from: 'decoder.in-plus',
+        to: 'decoder.in-minus',
+        ohms: WAITING_OHMS,
+        faults: ['open', 'shorted'],
+      }),
+      leg('straight-plus', 'Decoder bridge, plus', 'in-plus', 'out-plus', 'straight'),
+      leg('straight-minus', 'Decoder bridge, minus', 'in-minus', 'out-minus', 'straight'),
+      leg('crossed-plus', 'Decoder bridge, plus to minus', 'in-plus', 'out-minus', 'crossed'),
+      leg('crossed-minus', 'Decoder bridge, minus to plus', 'in-minus', 'out-plus', 'crossed'),
       ...motorWires,
     ],
-    switches: [...description.switches, { id: DECODER_SWITCH, name: 'Decoder', positions: [...decoderPositions], rest: 'silent', part: 'decoder' }],
+    switches: [
+      ...description.switches,
+      { id: DECODER_SWITCH, name: 'Decoder', positions: [...decoderPositions], rest: 'silent', part: 'decoder' },
+    ],
     motors: description.motors.map((motor) => {
       const index = motors.indexOf(motor)
-      return index < 0 ? motor : { ...motor, feeds: { plus: `decoder.motor-plus${index || ''}`, minus: `decoder.motor-minus${index || ''}` } }
+      return index < 0
+        ? motor
+        : { ...motor, feeds: { plus: `decoder.motor-plus${index || ''}`, minus: `decoder.motor-minus${index || ''}` } }
     }),
     // A decoder drives as it is told: what lies before it no longer turns the direction round.
     turnables: [
-      ...description.turnables.filter(({ effects }) => !effects.some((effect) => effect.kind === 'swap-ends' && (cut.has(effect.first) || cut.has(effect.second)))),
-      { id: 'decoder.motor-swapped', name: 'The two motor leads of the decoder swapped', minutes: 5, access: 'decoder.pads', effects: [{ kind: 'swap-ends', end: 'to', first: 'decoder.motor-plus', second: 'decoder.motor-minus' }] },
-      { id: 'decoder.rails-swapped', name: 'The two rail leads of the decoder swapped', minutes: 5, access: 'decoder.pads', effects: [{ kind: 'swap-ends', end: 'from', first: 'decoder.rail-plus', second: 'decoder.rail-minus' }] },
+      ...description.turnables.filter(
+        ({ effects }) =>
+          !effects.some((effect) => effect.kind === 'swap-ends' && (cut.has(effect.first) || cut.has(effect.second))),
+      ),
+      {
+        id: 'decoder.motor-swapped',
+        name: 'The two motor leads of the decoder swapped',
+        minutes: 5,
+        access: 'decoder.pads',
+        effects: [{ kind: 'swap-ends', end: 'to', first: 'decoder.motor-plus', second: 'decoder.motor-minus' }],
+      },
+      {
+        id: 'decoder.rails-swapped',
+        name: 'The two rail leads of the decoder swapped',
+        minutes: 5,
+        access: 'decoder.pads',
+        effects: [{ kind: 'swap-ends', end: 'from', first: 'decoder.rail-plus', second: 'decoder.rail-minus' }],
+      },
     ],
   }
 }
@@ -87,7 +179,11 @@ export function hasDecoder(description: EngineDescription): boolean {
  * Where the decoder's switch stands: on DC it follows the rails if it is set to run on DC at all; on DCC it does as
  * it is told, whichever way its rail leads are.
  */
-export function decoderPosition(running: { readonly supply: 'dc'; readonly dcOperation: boolean } | { readonly supply: 'dcc'; readonly command: 'forward' | 'reverse'; readonly railLeadsSwapped?: boolean }): string {
+export function decoderPosition(
+  running:
+    | { readonly supply: 'dc'; readonly dcOperation: boolean }
+    | { readonly supply: 'dcc'; readonly command: 'forward' | 'reverse'; readonly railLeadsSwapped?: boolean },
+): string {
   if (running.supply === 'dc') return running.dcOperation ? 'straight' : 'silent'
   const straight = (running.command === 'forward') !== (running.railLeadsSwapped ?? false)
   return straight ? 'straight' : 'crossed'

@@ -33,8 +33,13 @@ const NOTHING = 0.02
  * @param condition what is known already: switches, confirmed faults
  * @returns groups of faults that read alike, largest first; the first reading alike with the sound engine has `sound`
  */
-export function identicalFaults(circuit: Circuit, tests: readonly ProbeTest[], condition: Condition = {}): Array<IdenticalFaults & { readonly sound: boolean }> {
-  const readings = (states: Condition['states']): number[] => tests.flatMap((test) => readTest(circuit, test, { ...condition, states: { ...condition.states, ...states } }))
+export function identicalFaults(
+  circuit: Circuit,
+  tests: readonly ProbeTest[],
+  condition: Condition = {},
+): Array<IdenticalFaults & { readonly sound: boolean }> {
+  const readings = (states: Condition['states']): number[] =>
+    tests.flatMap((test) => readTest(circuit, test, { ...condition, states: { ...condition.states, ...states } }))
   const sound = readings({})
   const groups: Array<{ faults: SingleFault[]; readings: number[]; sound: boolean }> = []
   for (const fault of singleFaults(circuit.components)) {
@@ -55,7 +60,12 @@ export function singleFaults(components: readonly CircuitComponent[]): SingleFau
 export function readTest(circuit: Circuit, test: ProbeTest, condition: Condition): number[] {
   if (test.kind === 'ohms') return [ohmsBetween(circuit, condition, test.first, test.second)]
   if (test.kind === 'run') {
-    const point = operatingPoint(circuit, condition, { plus: test.plus, minus: test.minus, volts: test.volts, limitAmps: 3 })
+    const point = operatingPoint(circuit, condition, {
+      plus: test.plus,
+      minus: test.minus,
+      volts: test.volts,
+      limitAmps: 3,
+    })
     return [point.supplyAmps, ...point.motors.map((motor) => motor.radPerSecond)]
   }
   const point = operatingPoint(circuit, condition, { ...circuit.description.rails, volts: test.volts, limitAmps: 3 })

@@ -17,7 +17,10 @@ export class LinearNetwork {
   private readonly lower: Float64Array
   private readonly grounded: Uint8Array
 
-  constructor(private readonly size: number, branches: readonly Branch[]) {
+  constructor(
+    private readonly size: number,
+    branches: readonly Branch[],
+  ) {
     this.island = islandsOf(size, branches)
     this.grounded = new Uint8Array(size)
     const seen = new Set<number>()
@@ -49,7 +52,8 @@ export class LinearNetwork {
       matrix[column * size + column] = root
       for (let row = column + 1; row < size; row++) {
         let sum = matrix[row * size + column] as number
-        for (let k = 0; k < column; k++) sum -= (matrix[row * size + k] as number) * (matrix[column * size + k] as number)
+        for (let k = 0; k < column; k++)
+          sum -= (matrix[row * size + k] as number) * (matrix[column * size + k] as number)
         matrix[row * size + column] = sum / root
       }
     }

@@ -48,7 +48,10 @@ export function settleMotors(motors: readonly ElectricMotor[], response: SourceR
     let moved = 0
     for (const [index, motor] of motors.entries()) {
       const before = backEmfs[index] as number
-      const { speed, emf } = motor.field === null ? balanceMagnetMotor(index, motor, response, volts, backEmfs) : balanceSeriesMotor(index, motor, response, volts, backEmfs)
+      const { speed, emf } =
+        motor.field === null
+          ? balanceMagnetMotor(index, motor, response, volts, backEmfs)
+          : balanceSeriesMotor(index, motor, response, volts, backEmfs)
       speeds[index] = speed
       backEmfs[index] = emf
       moved = Math.max(moved, Math.abs(emf - before))
@@ -60,23 +63,37 @@ export function settleMotors(motors: readonly ElectricMotor[], response: SourceR
 
 function currentOf(branch: Response, volts: number, backEmfs: readonly number[], except: number): number {
   let current = branch.perSupplyVolt * volts
-  for (const [index, emf] of backEmfs.entries()) if (index !== except) current += (branch.perBackEmf[index] as number) * emf
+  for (const [index, emf] of backEmfs.entries())
+    if (index !== except) current += (branch.perBackEmf[index] as number) * emf
   return current
 }
 
 /** Linear in the speed, so solved at once. */
-function balanceMagnetMotor(index: number, motor: ElectricMotor, response: SourceResponse, volts: number, backEmfs: readonly number[]): { speed: number; emf: number } {
+function balanceMagnetMotor(
+  index: number,
+  motor: ElectricMotor,
+  response: SourceResponse,
+  volts: number,
+  backEmfs: readonly number[],
+): { speed: number; emf: number } {
   const branch = response.armature[index] as Response
   const held = currentOf(branch, volts, backEmfs, index)
   const torque = motor.backEmf * held
   if (Math.abs(torque) <= motor.coulombTorque) return { speed: 0, emf: 0 }
   const damping = -(branch.perBackEmf[index] as number)
-  const speed = (torque - Math.sign(torque) * motor.coulombTorque) / (motor.viscousTorque + motor.backEmf ** 2 * damping)
+  const speed =
+    (torque - Math.sign(torque) * motor.coulombTorque) / (motor.viscousTorque + motor.backEmf ** 2 * damping)
   return { speed, emf: motor.backEmf * speed }
 }
 
 /** Torque falls steadily with speed: bracket, then the Illinois rule (false position with the stale end’s weight halved), which never leaves the bracket. */
-function balanceSeriesMotor(index: number, motor: ElectricMotor, response: SourceResponse, volts: number, backEmfs: readonly number[]): { speed: number; emf: number } {
+function balanceSeriesMotor(
+  index: number,
+  motor: ElectricMotor,
+  response: SourceResponse,
+  volts: number,
+  backEmfs: readonly number[],
+): { speed: number; emf: number } {
   const armature = response.armature[index] as Response
   const field = response.field[index] as Response
   const armatureHeld = currentOf(armature, volts, backEmfs, index)
@@ -90,7 +107,10 @@ function balanceSeriesMotor(index: number, motor: ElectricMotor, response: Sourc
   }
   const surplus = (size: number): number => {
     const emf = emfAt(way * size)
-    const torque = motor.backEmf * (fieldHeld + (field.perBackEmf[index] as number) * emf) * (armatureHeld + (armature.perBackEmf[index] as number) * emf)
+    const torque =
+      motor.backEmf *
+      (fieldHeld + (field.perBackEmf[index] as number) * emf) *
+      (armatureHeld + (armature.perBackEmf[index] as number) * emf)
     return way * torque - motor.coulombTorque - motor.viscousTorque * size
   }
   if (way === 0 || surplus(0) <= 0) return { speed: 0, emf: 0 }

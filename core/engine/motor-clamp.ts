@@ -27,8 +27,15 @@ export function motorClamp(description: EngineDescription, motorId: string): Cla
   const plus = component(motor.field)?.from ?? ''
   const fields = new Set(motors.flatMap((entry) => entry.field ?? []))
   // With the drum as it lies in the box only one of its contacts reaches the field's fed end.
-  const feeds = components.filter((entry) => !fields.has(entry.id) && (entry.from === plus || entry.to === plus) && (!entry.closedIn || entry.closedIn.positions.includes(restOf(description, entry.closedIn.switch))))
-  const others = motors.filter((entry) => entry.id !== motorId).flatMap((entry) => [entry.feeds.plus, ...(entry.field === null ? [] : [entry.field])])
+  const feeds = components.filter(
+    (entry) =>
+      !fields.has(entry.id) &&
+      (entry.from === plus || entry.to === plus) &&
+      (!entry.closedIn || entry.closedIn.positions.includes(restOf(description, entry.closedIn.switch))),
+  )
+  const others = motors
+    .filter((entry) => entry.id !== motorId)
+    .flatMap((entry) => [entry.feeds.plus, ...(entry.field === null ? [] : [entry.field])])
   return { plus, minus: component(motor.feeds.minus)?.to ?? '', open: [...feeds.map((entry) => entry.id), ...others] }
 }
 
@@ -57,7 +64,12 @@ export interface ClampPath {
  */
 export function clampPath(description: EngineDescription, { plus, minus, open }: Clamp): ClampPath {
   const off = new Set(open)
-  const passes = description.components.filter((entry) => !off.has(entry.id) && entry.ohms !== null && (!entry.closedIn || entry.closedIn.positions.includes(restOf(description, entry.closedIn.switch))))
+  const passes = description.components.filter(
+    (entry) =>
+      !off.has(entry.id) &&
+      entry.ohms !== null &&
+      (!entry.closedIn || entry.closedIn.positions.includes(restOf(description, entry.closedIn.switch))),
+  )
   const cameBy = new Map<string, CircuitComponent | null>([[plus, null]])
   const queue = [plus]
   for (let point = queue.shift(); point !== undefined && !cameBy.has(minus); point = queue.shift()) {
@@ -73,6 +85,7 @@ export function clampPath(description: EngineDescription, { plus, minus, open }:
     through.unshift(by)
     at = by.from === at ? by.to : by.from
   }
-  const cut = (node: string): CircuitComponent[] => description.components.filter((entry) => off.has(entry.id) && (entry.from === node || entry.to === node))
+  const cut = (node: string): CircuitComponent[] =>
+    description.components.filter((entry) => off.has(entry.id) && (entry.from === node || entry.to === node))
   return { through, cutAtPlus: cut(plus), cutAtMinus: cut(minus) }
 }

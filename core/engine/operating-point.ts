@@ -51,26 +51,37 @@ export function operatingPoint(circuit: Circuit, condition: Condition, applied: 
     injected[to] = (injected[to] as number) - amps
     return network.potentials(injected)
   }
-  const across = (potentials: Float64Array, [from, to]: readonly [number, number]): number => (potentials[from] as number) - (potentials[to] as number)
+  const across = (potentials: Float64Array, [from, to]: readonly [number, number]): number =>
+    (potentials[from] as number) - (potentials[to] as number)
 
   // What one volt of the supply, and one volt of each armature's back-EMF, does to every node.
   const ofSupply = respond(plus, minus, supplyConductance)
-  const motors = circuit.motors.map((entry) => describeMotor(circuit, entry, condition, branches[entry.armature]?.conductance ?? 0))
+  const motors = circuit.motors.map((entry) =>
+    describeMotor(circuit, entry, condition, branches[entry.armature]?.conductance ?? 0),
+  )
   const ofMotors = motors.map(({ armature, conductance }) => respond(...circuit.endsOf(armature), conductance))
 
   const response: SourceResponse = {
     armature: motors.map(({ armature, conductance }, index) => ({
       perSupplyVolt: conductance * across(ofSupply, circuit.endsOf(armature)),
-      perBackEmf: ofMotors.map((potentials, other) => conductance * (across(potentials, circuit.endsOf(armature)) - (other === index ? 1 : 0))),
+      perBackEmf: ofMotors.map(
+        (potentials, other) => conductance * (across(potentials, circuit.endsOf(armature)) - (other === index ? 1 : 0)),
+      ),
     })),
     field: motors.map(({ field }) => {
       if (field === null) return null
       const conductance = branches[field]?.conductance ?? 0
-      return { perSupplyVolt: conductance * across(ofSupply, circuit.endsOf(field)), perBackEmf: ofMotors.map((potentials) => conductance * across(potentials, circuit.endsOf(field))) }
+      return {
+        perSupplyVolt: conductance * across(ofSupply, circuit.endsOf(field)),
+        perBackEmf: ofMotors.map((potentials) => conductance * across(potentials, circuit.endsOf(field))),
+      }
     }),
   }
   const supplyAmpsAt = (volts: number, backEmfs: readonly number[]): number =>
-    supplyConductance * (volts - volts * across(ofSupply, [plus, minus]) - backEmfs.reduce((sum, emf, index) => sum + emf * across(ofMotors[index] as Float64Array, [plus, minus]), 0))
+    supplyConductance *
+    (volts -
+      volts * across(ofSupply, [plus, minus]) -
+      backEmfs.reduce((sum, emf, index) => sum + emf * across(ofMotors[index] as Float64Array, [plus, minus]), 0))
 
   let volts = applied.volts
   let balance = settleMotors(motors, response, volts)
@@ -89,10 +100,17 @@ export function operatingPoint(circuit: Circuit, condition: Condition, applied: 
     balance = settleMotors(motors, response, volts)
   }
 
-  const potentials = Float64Array.from(ofSupply, (value, node) => value * volts + balance.backEmfs.reduce((sum, emf, index) => sum + emf * ((ofMotors[index] as Float64Array)[node] as number), 0))
+  const potentials = Float64Array.from(
+    ofSupply,
+    (value, node) =>
+      value * volts +
+      balance.backEmfs.reduce((sum, emf, index) => sum + emf * ((ofMotors[index] as Float64Array)[node] as number), 0),
+  )
   const reference = potentials[minus] as number
   const home = network.island[minus]
-  const componentAmps = branches.map(({ conductance }, index) => conductance * across(potentials, circuit.endsOf(index)))
+  const componentAmps = branches.map(
+    ({ conductance }, index) => conductance * across(potentials, circuit.endsOf(index)),
+  )
   motors.forEach(({ armature, conductance }, index) => {
     componentAmps[armature] = (componentAmps[armature] as number) - conductance * (balance.backEmfs[index] as number)
   })
@@ -101,26 +119,46 @@ export function operatingPoint(circuit: Circuit, condition: Condition, applied: 
     supplyAmps: supplyAmpsAt(volts, balance.backEmfs),
     limited,
     supplyVolts: across(potentials, [plus, minus]),
-    nodeVolts: Object.fromEntries(circuit.nodeIds.map((id, node) => [id, network.island[node] === home ? (potentials[node] as number) - reference : null])),
-    componentAmps: Object.fromEntries(circuit.components.map((component, index) => [component.id, componentAmps[index] as number])),
+    nodeVolts: Object.fromEntries(
+      circuit.nodeIds.map((id, node) => [
+        id,
+        network.island[node] === home ? (potentials[node] as number) - reference : null,
+      ]),
+    ),
+    componentAmps: Object.fromEntries(
+      circuit.components.map((component, index) => [component.id, componentAmps[index] as number]),
+    ),
     motors: motors.map(({ id, armature }, index) => ({
-      motor: id, amps: componentAmps[armature] as number, radPerSecond: balance.speeds[index] as number, volts: across(potentials, circuit.endsOf(armature)),
+      motor: id,
+      amps: componentAmps[armature] as number,
+      radPerSecond: balance.speeds[index] as number,
+      volts: across(potentials, circuit.endsOf(armature)),
     })),
-    lamps: Object.fromEntries(circuit.components.flatMap((component, index) => {
-      if (!component.lamp) return []
-      const watts = (componentAmps[index] as number) * across(potentials, circuit.endsOf(index))
-      return [[component.id, watts / (component.lamp.volts * component.lamp.amps)] as const]
-    })),
+    lamps: Object.fromEntries(
+      circuit.components.flatMap((component, index) => {
+        if (!component.lamp) return []
+        const watts = (componentAmps[index] as number) * across(potentials, circuit.endsOf(index))
+        return [[component.id, watts / (component.lamp.volts * component.lamp.amps)] as const]
+      }),
+    ),
   }
 }
 
-function describeMotor(circuit: Circuit, { motor, armature, field }: CircuitMotor, condition: Condition, conductance: number): ElectricMotor {
+function describeMotor(
+  circuit: Circuit,
+  { motor, armature, field }: CircuitMotor,
+  condition: Condition,
+  conductance: number,
+): ElectricMotor {
   const state = circuit.stateOf(armature, condition)
   const fieldState = field === null ? 'good' : circuit.stateOf(field, condition)
   // A shorted winding carries current and pulls nothing: what it shorts no longer links the magnet.
-  const strength = state === 'shorted' || fieldState === 'shorted' ? 0 : condition.magnets?.[motor.id] ?? 1
+  const strength = state === 'shorted' || fieldState === 'shorted' ? 0 : (condition.magnets?.[motor.id] ?? 1)
   return {
-    id: motor.id, armature, field, conductance,
+    id: motor.id,
+    armature,
+    field,
+    conductance,
     backEmf: motor.backEmf * strength,
     coulombTorque: motor.coulombTorque + (condition.loads?.[motor.id] ?? 0),
     viscousTorque: motor.viscousTorque,

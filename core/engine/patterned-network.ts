@@ -20,7 +20,10 @@ export class PatternedNetwork {
    * @param size number of nodes
    * @param ends the two nodes of every branch, in the order of the conductances given later
    */
-  constructor(readonly size: number, private readonly ends: ReadonlyArray<readonly [number, number]>) {
+  constructor(
+    readonly size: number,
+    private readonly ends: ReadonlyArray<readonly [number, number]>,
+  ) {
     const { order, higher } = eliminate(size, ends)
     this.place = new Int32Array(size)
     for (const [place, node] of order.entries()) this.place[node] = place
@@ -35,7 +38,7 @@ export class PatternedNetwork {
     this.neighbour = Int32Array.from(neighbours)
     this.branchSlot = Int32Array.from(ends, ([from, to]) => {
       const [first, second] = [this.place[from] as number, this.place[to] as number]
-      return first === second ? -1 : slots.get(Math.min(first, second) * size + Math.max(first, second)) as number
+      return first === second ? -1 : (slots.get(Math.min(first, second) * size + Math.max(first, second)) as number)
     })
     const updates: number[] = []
     this.updatePointer = new Int32Array(size + 1)
@@ -46,7 +49,11 @@ export class PatternedNetwork {
         for (let other = one; other < row.length; other++) {
           const [low, high] = [row[one] as number, row[other] as number]
           // The diagonal is told by a negative place.
-          updates.push(one === other ? -1 - low : slots.get(low * size + high) as number, (this.pointer[place] as number) + one, (this.pointer[place] as number) + other)
+          updates.push(
+            one === other ? -1 - low : (slots.get(low * size + high) as number),
+            (this.pointer[place] as number) + one,
+            (this.pointer[place] as number) + other,
+          )
         }
       }
     }
@@ -74,13 +81,15 @@ export class PatternedNetwork {
     for (let row = 0; row < this.size; row++) {
       const pivot = diagonal[row] as number
       for (let at = updatePointer[row] as number; at < (updatePointer[row + 1] as number); at += 3) {
-        const change = ((entries[updates[at + 1] as number] as number) * (entries[updates[at + 2] as number] as number)) / pivot
+        const change =
+          ((entries[updates[at + 1] as number] as number) * (entries[updates[at + 2] as number] as number)) / pivot
         if (change === 0) continue
         const target = updates[at] as number
         if (target < 0) diagonal[-1 - target] = (diagonal[-1 - target] as number) - change
         else entries[target] = (entries[target] as number) - change
       }
-      for (let at = pointer[row] as number; at < (pointer[row + 1] as number); at++) entries[at] = (entries[at] as number) / pivot
+      for (let at = pointer[row] as number; at < (pointer[row + 1] as number); at++)
+        entries[at] = (entries[at] as number) / pivot
     }
   }
 
@@ -93,11 +102,13 @@ export class PatternedNetwork {
     for (let row = 0; row < size; row++) {
       const value = work[row] as number
       if (value === 0) continue
-      for (let at = pointer[row] as number; at < (pointer[row + 1] as number); at++) work[neighbour[at] as number] = (work[neighbour[at] as number] as number) - (entries[at] as number) * value
+      for (let at = pointer[row] as number; at < (pointer[row + 1] as number); at++)
+        work[neighbour[at] as number] = (work[neighbour[at] as number] as number) - (entries[at] as number) * value
     }
     for (let row = size - 1; row >= 0; row--) {
       let value = (work[row] as number) / (diagonal[row] as number)
-      for (let at = pointer[row] as number; at < (pointer[row + 1] as number); at++) value -= (entries[at] as number) * (work[neighbour[at] as number] as number)
+      for (let at = pointer[row] as number; at < (pointer[row + 1] as number); at++)
+        value -= (entries[at] as number) * (work[neighbour[at] as number] as number)
       work[row] = value
     }
     const result = new Float64Array(size)
@@ -112,7 +123,10 @@ const LEAK_SIEMENS = 1e-9
 export const UNJOINED_OHMS = 2e6
 
 /** Nodes in the order of elimination, and of each the later nodes it is joined to by then. */
-function eliminate(size: number, ends: ReadonlyArray<readonly [number, number]>): { order: number[]; higher: number[][] } {
+function eliminate(
+  size: number,
+  ends: ReadonlyArray<readonly [number, number]>,
+): { order: number[]; higher: number[][] } {
   const joined = Array.from({ length: size }, () => new Set<number>())
   for (const [from, to] of ends) {
     if (from === to) continue
@@ -124,8 +138,9 @@ function eliminate(size: number, ends: ReadonlyArray<readonly [number, number]>)
   const laterThan: number[][] = []
   while (left.size > 0) {
     let best = -1
-    for (const node of left) if (best < 0 || (joined[node] as Set<number>).size < (joined[best] as Set<number>).size) best = node
-    const around = [...joined[best] as Set<number>]
+    for (const node of left)
+      if (best < 0 || (joined[node] as Set<number>).size < (joined[best] as Set<number>).size) best = node
+    const around = [...(joined[best] as Set<number>)]
     for (const one of around) {
       joined[one]?.delete(best)
       for (const other of around) if (one !== other) joined[one]?.add(other)
@@ -136,5 +151,10 @@ function eliminate(size: number, ends: ReadonlyArray<readonly [number, number]>)
   }
   const place = new Int32Array(size)
   for (const [at, node] of order.entries()) place[node] = at
-  return { order, higher: laterThan.map((around) => around.map((node) => place[node] as number).sort((first, second) => first - second)) }
+  return {
+    order,
+    higher: laterThan.map((around) =>
+      around.map((node) => place[node] as number).sort((first, second) => first - second),
+    ),
+  }
 }

@@ -27,13 +27,22 @@ const FED_SHARE = 0.2
  * @param description the engine; switches at a position in which it runs
  * @param running switch positions in which it runs
  */
-export function pickupMap(description: EngineDescription, running: Readonly<Record<string, string>> = runningPositions(description)): PickupPoint[] {
+export function pickupMap(
+  description: EngineDescription,
+  running: Readonly<Record<string, string>> = runningPositions(description),
+): PickupPoint[] {
   const circuit = new Circuit(description)
   const { plus, minus } = description.rails
   const points = touchingPoints(description)
   const railOf = (component: string | null): 'plus' | 'minus' | null => {
     const ends = description.components.find((entry) => entry.id === component)
-    return !ends ? null : ends.from === plus || ends.to === plus ? 'plus' : ends.from === minus || ends.to === minus ? 'minus' : null
+    return !ends
+      ? null
+      : ends.from === plus || ends.to === plus
+        ? 'plus'
+        : ends.from === minus || ends.to === minus
+          ? 'minus'
+          : null
   }
   const motorAmps = (open: readonly string[]): number => {
     const states = Object.fromEntries(open.map((id) => [id, 'open' as const]))
@@ -43,7 +52,9 @@ export function pickupMap(description: EngineDescription, running: Readonly<Reco
   const usual = motorAmps([])
   return points.map((point) => {
     const rail = railOf(point.component)
-    const others = points.flatMap((other) => (other !== point && other.component && railOf(other.component) === rail ? [other.component] : []))
+    const others = points.flatMap((other) =>
+      other !== point && other.component && railOf(other.component) === rail ? [other.component] : [],
+    )
     return { ...point, rail, collects: point.component !== null && usual > 0 && motorAmps(others) > FED_SHARE * usual }
   })
 }
@@ -54,7 +65,11 @@ export function runningPositions(description: EngineDescription): Record<string,
   if (description.motors.length === 0) return positions
   const circuit = new Circuit(description)
   const amps = (switches: Record<string, string>): number =>
-    operatingPoint(circuit, { switches }, { plus: description.rails.plus, minus: description.rails.minus, volts: 12 }).motors.reduce((sum, motor) => sum + Math.abs(motor.amps), 0)
+    operatingPoint(
+      circuit,
+      { switches },
+      { plus: description.rails.plus, minus: description.rails.minus, volts: 12 },
+    ).motors.reduce((sum, motor) => sum + Math.abs(motor.amps), 0)
   let best = { amps: amps(positions), positions }
   for (const entry of description.switches) {
     for (const { id } of entry.positions) {
@@ -67,12 +82,27 @@ export function runningPositions(description: EngineDescription): Record<string,
 }
 
 function touchingPoints(description: EngineDescription): Array<Omit<PickupPoint, 'rail' | 'collects'>> {
-  const wheels = description.wheelSets.flatMap((wheelSet) => (['left', 'right'] as const).map((side) => ({
-    id: `${wheelSet.id}.${side}`, unit: wheelSet.unit, truck: wheelSet.truck, xMm: wheelSet.xMm, side,
-    component: wheelSet[side].tread, insulated: wheelSet[side].insulated, tyre: wheelSet[side].tyre,
-  })))
+  const wheels = description.wheelSets.flatMap((wheelSet) =>
+    (['left', 'right'] as const).map((side) => ({
+      id: `${wheelSet.id}.${side}`,
+      unit: wheelSet.unit,
+      truck: wheelSet.truck,
+      xMm: wheelSet.xMm,
+      side,
+      component: wheelSet[side].tread,
+      insulated: wheelSet[side].insulated,
+      tyre: wheelSet[side].tyre,
+    })),
+  )
   const centre = description.centrePickups.map((pickup) => ({
-    id: pickup.id, unit: pickup.unit, truck: null, xMm: pickup.xMm, side: 'centre' as const, component: pickup.tread, insulated: false, tyre: false,
+    id: pickup.id,
+    unit: pickup.unit,
+    truck: null,
+    xMm: pickup.xMm,
+    side: 'centre' as const,
+    component: pickup.tread,
+    insulated: false,
+    tyre: false,
   }))
   return [...wheels, ...centre]
 }

@@ -3,7 +3,17 @@ import type { EngineDescription } from './description-schema'
 /** The two sides of the supply an engine collects from. */
 export type Pole = 'plus' | 'minus'
 
-const throughMotor = new Set(['winding', 'field', 'lamp', 'capacitor', 'resistor', 'relay', 'commutator', 'insulation', 'decoder'])
+const throughMotor = new Set([
+  'winding',
+  'field',
+  'lamp',
+  'capacitor',
+  'resistor',
+  'relay',
+  'commutator',
+  'insulation',
+  'decoder',
+])
 
 /** Which pole each node belongs to with everything sound and no motor or lamp in the way. */
 export function polesOf(description: EngineDescription): ReadonlyMap<string, Pole> {

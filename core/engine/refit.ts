@@ -1,7 +1,10 @@
 import type { CircuitComponent, EngineDescription, Turnable, WheelSet } from './description-schema'
 
 /** The description as it is with these things refitted the other way round. */
-export function refitted(description: EngineDescription, turned: readonly Turnable[]): { description: EngineDescription; magnets: Record<string, number> } {
+export function refitted(
+  description: EngineDescription,
+  turned: readonly Turnable[],
+): { description: EngineDescription; magnets: Record<string, number> } {
   const components = new Map(description.components.map((component) => [component.id, component]))
   const links = new Map(description.links.map((link) => [link.id, link]))
   const facingBack = new Set<string>()
@@ -18,7 +21,8 @@ export function refitted(description: EngineDescription, turned: readonly Turnab
     if (effect.kind === 'swap-rails') {
       for (const id of effect.components) {
         const component = components.get(id)
-        if (component) components.set(id, { ...component, from: otherRail(component.from), to: otherRail(component.to) })
+        if (component)
+          components.set(id, { ...component, from: otherRail(component.from), to: otherRail(component.to) })
       }
     }
     if (effect.kind === 'turn-wheel-set') {
@@ -33,18 +37,31 @@ export function refitted(description: EngineDescription, turned: readonly Turnab
       }
     }
   }
-  const wheelSets = description.wheelSets.map((wheelSet): WheelSet => (facingBack.has(wheelSet.truck) ? { ...wheelSet, forward: wheelSet.forward === 'with' ? 'against' : 'with' } : wheelSet))
-  return { description: { ...description, wheelSets, components: [...components.values()], links: [...links.values()] }, magnets }
+  const wheelSets = description.wheelSets.map((wheelSet): WheelSet =>
+    facingBack.has(wheelSet.truck)
+      ? { ...wheelSet, forward: wheelSet.forward === 'with' ? 'against' : 'with' }
+      : wheelSet,
+  )
+  return {
+    description: { ...description, wheelSets, components: [...components.values()], links: [...links.values()] },
+    magnets,
+  }
 }
 
 /** The wheels, with their hubs and tyres, lie on the other rail; wipers and cups stay on their side. */
-function turnWheelSet(components: Map<string, CircuitComponent>, { left, right }: WheelSet, otherRail: (node: string) => string): void {
+function turnWheelSet(
+  components: Map<string, CircuitComponent>,
+  { left, right }: WheelSet,
+  otherRail: (node: string) => string,
+): void {
   const rims = [left, right].map((wheel) => (wheel.tread === null ? undefined : components.get(wheel.tread)?.to))
   const [leftRim, rightRim] = rims
   if (leftRim === undefined || rightRim === undefined) return
   const otherRim = (node: string): string => (node === leftRim ? rightRim : node === rightRim ? leftRim : node)
   for (const component of components.values()) {
-    if (component.id === left.tread || component.id === right.tread) components.set(component.id, { ...component, from: otherRail(component.from) })
-    else if (component.part !== left.part && component.part !== right.part) components.set(component.id, { ...component, from: otherRim(component.from), to: otherRim(component.to) })
+    if (component.id === left.tread || component.id === right.tread)
+      components.set(component.id, { ...component, from: otherRail(component.from) })
+    else if (component.part !== left.part && component.part !== right.part)
+      components.set(component.id, { ...component, from: otherRim(component.from), to: otherRim(component.to) })
   }
 }

@@ -15,7 +15,12 @@ export interface UnitPlace {
 
 /** The units one behind the other as they run, with lengths judged from their wheels. */
 export function trainLayout(description: EngineDescription): UnitPlace[] {
-  const reach = (unit: string): number => Math.max(0, ...description.wheelSets.filter((entry) => entry.unit === unit).map((entry) => entry.xMm), ...description.centrePickups.filter((entry) => entry.unit === unit).map((entry) => entry.xMm))
+  const reach = (unit: string): number =>
+    Math.max(
+      0,
+      ...description.wheelSets.filter((entry) => entry.unit === unit).map((entry) => entry.xMm),
+      ...description.centrePickups.filter((entry) => entry.unit === unit).map((entry) => entry.xMm),
+    )
   let startMm = 0
   return description.units.map(({ id, name }) => {
     const lengthMm = Math.max(LEAST_UNIT_MM, reach(id) + OVERHANG_MM)
@@ -26,7 +31,9 @@ export function trainLayout(description: EngineDescription): UnitPlace[] {
 }
 
 /** Where along the train something stands, mm behind its front, from its place in its own unit. */
-export function placeInTrain(description: EngineDescription): (place: { readonly unit: string; readonly xMm: number }) => number {
+export function placeInTrain(
+  description: EngineDescription,
+): (place: { readonly unit: string; readonly xMm: number }) => number {
   const starts = new Map(trainLayout(description).map((entry) => [entry.unit, entry.startMm]))
   return ({ unit, xMm }) => (starts.get(unit) ?? 0) + xMm
 }

@@ -21,7 +21,22 @@ import threeRailTwin from './constructions/three-rail-twin.json'
 export const UNKNOWN_CONSTRUCTION = 'other'
 
 /** Every construction that ships, as written down; all invented, generic machines. */
-export const constructionPlans = [openFrame, tenderPickup, splitFrame, tankCan, tankOpen, articulated, sideBrushBogie, centreMotor, motorBogieUnit, axleCup, narrowGauge, threeRailSingle, threeRailTwin, other] as unknown as readonly ConstructionPlan[]
+export const constructionPlans = [
+  openFrame,
+  tenderPickup,
+  splitFrame,
+  tankCan,
+  tankOpen,
+  articulated,
+  sideBrushBogie,
+  centreMotor,
+  motorBogieUnit,
+  axleCup,
+  narrowGauge,
+  threeRailSingle,
+  threeRailTwin,
+  other,
+] as unknown as readonly ConstructionPlan[]
 
 const built = new Map<string, EngineDescription>()
 
@@ -31,7 +46,9 @@ const built = new Map<string, EngineDescription>()
  * @param id of a construction; an unknown one gives the generic machine
  */
 export function describeConstruction(id: string, power: 'dc' | 'ac' | 'dcc' = 'dc'): EngineDescription {
-  const plan = constructionPlans.find((entry) => entry.id === id) ?? constructionPlans.find((entry) => entry.id === UNKNOWN_CONSTRUCTION)
+  const plan =
+    constructionPlans.find((entry) => entry.id === id) ??
+    constructionPlans.find((entry) => entry.id === UNKNOWN_CONSTRUCTION)
   if (!plan) throw new RangeError('The generic construction is missing.')
   const withDecoder = power === 'dcc' && plan.power === 'dc'
   const key = withDecoder ? `${plan.id}+decoder` : plan.id

@@ -1,4 +1,4 @@
-import { KNOWLEDGE_VERSION, type Fault, type Knowledge, type Remedy, type Test } from '../diagnosis/knowledge-schema'
+import { KNOWLEDGE_VERSION, type Fault, type Knowledge, type Remedy, type Test } from './knowledge-schema'
 import assembly from './diagnosis/faults-assembly.json'
 import board from './diagnosis/faults-board.json'
 import body from './diagnosis/faults-body.json'
@@ -16,7 +16,18 @@ import tests from './diagnosis/tests.json'
 export const diagnosisKnowledge: Knowledge = {
   version: KNOWLEDGE_VERSION,
   unlisted: 0.02,
-  faults: [outside, pickup, wiring, board, motor, drive, runningGear, body, sequence, assembly].flat() as unknown as Fault[],
+  faults: [
+    outside,
+    pickup,
+    wiring,
+    board,
+    motor,
+    drive,
+    runningGear,
+    body,
+    sequence,
+    assembly,
+  ].flat() as unknown as Fault[],
   tests: tests as unknown as Test[],
   remedies: remedies as unknown as Remedy[],
 }

@@ -17,11 +17,21 @@ const wound: Readonly<Record<HistoryFigureName, ClassNorm>> = {
   startVoltage: { betweenTypes: 0.4, withinType: 0.22 },
 }
 
-export const motorClassNorms: Readonly<Record<Exclude<Motor['kind'], 'ac-series'>, Readonly<Record<HistoryFigureName, ClassNorm>>>> = {
+export const motorClassNorms: Readonly<
+  Record<Exclude<Motor['kind'], 'ac-series'>, Readonly<Record<HistoryFigureName, ClassNorm>>>
+> = {
   'open-frame': wound,
   // Block magnets of flat motors differ more, and lose more.
   'side-brush': { ...wound, backEmf: { betweenTypes: 0.3, withinType: 0.08 } },
   // Closed motors are made closer.
-  can: { ...wound, resistance: { betweenTypes: 0.35, withinType: 0.05 }, backEmf: { betweenTypes: 0.35, withinType: 0.05 } },
-  coreless: { ...wound, resistance: { betweenTypes: 0.35, withinType: 0.04 }, backEmf: { betweenTypes: 0.35, withinType: 0.04 } },
+  can: {
+    ...wound,
+    resistance: { betweenTypes: 0.35, withinType: 0.05 },
+    backEmf: { betweenTypes: 0.35, withinType: 0.05 },
+  },
+  coreless: {
+    ...wound,
+    resistance: { betweenTypes: 0.35, withinType: 0.04 },
+    backEmf: { betweenTypes: 0.35, withinType: 0.04 },
+  },
 }

@@ -1,4 +1,4 @@
-import type { School } from '../diagnosis/schools-of-practice'
+import type { School } from './schools-of-practice'
 import rows from './schools.json'
 
 /** Where practitioners disagree: common practice on both sides, no published source. */

@@ -8,7 +8,11 @@ import stretches from './dead-stretches.json'
 export interface DeadTrack {
   readonly id: string
   readonly name: string
-  readonly perGauge: ReadonlyArray<{ readonly pole: 'one' | 'other' | 'both'; readonly from: number; readonly to: number }>
+  readonly perGauge: ReadonlyArray<{
+    readonly pole: 'one' | 'other' | 'both'
+    readonly from: number
+    readonly to: number
+  }>
   readonly source: string
 }
 
@@ -24,5 +28,9 @@ export const deadTracks = stretches as readonly DeadTrack[]
  */
 export function stretchesOf(track: DeadTrack, gaugeMm: number, one: Pole): DeadStretch[] {
   const other: Pole = one === 'plus' ? 'minus' : 'plus'
-  return track.perGauge.map(({ pole, from, to }) => ({ pole: pole === 'one' ? one : pole === 'other' ? other : 'both', fromMm: Math.round(from * gaugeMm), toMm: Math.max(Math.round(from * gaugeMm) + 1, Math.round(to * gaugeMm)) }))
+  return track.perGauge.map(({ pole, from, to }) => ({
+    pole: pole === 'one' ? one : pole === 'other' ? other : 'both',
+    fromMm: Math.round(from * gaugeMm),
+    toMm: Math.max(Math.round(from * gaugeMm) + 1, Math.round(to * gaugeMm)),
+  }))
 }

@@ -21,9 +21,10 @@ export function compareBeforeAfter(before: IntervalFigure, after: IntervalFigure
   if (before.unit !== after.unit) throw new TypeError(`Cannot compare ${before.unit} with ${after.unit}.`)
   const difference = after.value - before.value
   // An unsymmetrical interval counts with the side that faces the other figure.
-  const towards = difference >= 0
-    ? Math.hypot(before.high - before.value, after.value - after.low)
-    : Math.hypot(before.value - before.low, after.high - after.value)
+  const towards =
+    difference >= 0
+      ? Math.hypot(before.high - before.value, after.value - after.low)
+      : Math.hypot(before.value - before.low, after.high - after.value)
   const uncertainty = Number.isFinite(towards)
     ? towards
     : Math.hypot(expandedUncertainty(before), expandedUncertainty(after))

@@ -10,20 +10,40 @@ import { compareTrials } from './trial-outcome'
 import { readTypedQuantity, type TypedQuantityResult } from './typed-quantity'
 import { meterStandardUncertainty, studentFactor95 } from './uncertainty'
 
-const valueOf = (result: TypedQuantityResult): number | string => (result.ok ? result.quantity.value : result.error.code)
+const valueOf = (result: TypedQuantityResult): number | string =>
+  result.ok ? result.quantity.value : result.error.code
 
 describe('quantities as they are typed', () => {
   it.each([
-    ['current', '350 mA', 0.35], ['current', '0,35A', 0.35], ['current', '0.35 a', 0.35], ['current', '350', 0.35], ['current', '12,5', 0.0125],
-    ['voltage', '9', 9], ['voltage', '9,05 V', 9.05], ['voltage', '.5', 0.5], ['duration', '1.5 min', 90], ['length', '1 m', 1], ['length', '36 in', 0.9144],
-    ['rotation', '6000', 628.3185], ['temperature', '-5', -5], ['temperature', '−5 °C', -5], ['count', '3', 3],
+    ['current', '350 mA', 0.35],
+    ['current', '0,35A', 0.35],
+    ['current', '0.35 a', 0.35],
+    ['current', '350', 0.35],
+    ['current', '12,5', 0.0125],
+    ['voltage', '9', 9],
+    ['voltage', '9,05 V', 9.05],
+    ['voltage', '.5', 0.5],
+    ['duration', '1.5 min', 90],
+    ['length', '1 m', 1],
+    ['length', '36 in', 0.9144],
+    ['rotation', '6000', 628.3185],
+    ['temperature', '-5', -5],
+    ['temperature', '−5 °C', -5],
+    ['count', '3', 3],
   ] as const)('%s “%s” is %f', (kind, typed, value) => {
     expect(valueOf(readTypedQuantity(kind, typed))).toBeCloseTo(value, 4)
   })
 
   it.each([
-    ['current', '3o0', 'not-a-number'], ['current', 'abc', 'not-a-number'], ['current', '-120', 'negative'], ['current', '350 MA', 'ok-or-unit'],
-    ['current', '12 V', 'unknown-unit'], ['voltage', '1.234,5', 'two-separators'], ['voltage', '400', 'too-large'], ['count', '2.5', 'not-whole'], ['voltage', ' ', 'empty'],
+    ['current', '3o0', 'not-a-number'],
+    ['current', 'abc', 'not-a-number'],
+    ['current', '-120', 'negative'],
+    ['current', '350 MA', 'ok-or-unit'],
+    ['current', '12 V', 'unknown-unit'],
+    ['voltage', '1.234,5', 'two-separators'],
+    ['voltage', '400', 'too-large'],
+    ['count', '2.5', 'not-whole'],
+    ['voltage', ' ', 'empty'],
   ] as const)('%s “%s” is refused as %s', (kind, typed, code) => {
     const result = readTypedQuantity(kind, typed)
     if (code === 'ok-or-unit') return expect(valueOf(result)).toBeCloseTo(0.35)
@@ -39,14 +59,18 @@ describe('quantities as they are typed', () => {
   })
 
   it('reads back any number it is given, with comma or point, and never throws on any text', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 59_999 }), fc.constantFrom(',', '.'), (thousandths, separator) => {
-      const typed = (thousandths / 1000).toFixed(3).replace('.', separator)
-      expect(valueOf(readTypedQuantity('voltage', typed))).toBeCloseTo(thousandths / 1000, 6)
-    }))
-    fc.assert(fc.property(fc.string(), (text) => {
-      const result = readTypedQuantity('current', text)
-      expect(result.ok ? Number.isFinite(result.quantity.value) : result.error.message.length > 0).toBe(true)
-    }))
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 59_999 }), fc.constantFrom(',', '.'), (thousandths, separator) => {
+        const typed = (thousandths / 1000).toFixed(3).replace('.', separator)
+        expect(valueOf(readTypedQuantity('voltage', typed))).toBeCloseTo(thousandths / 1000, 6)
+      }),
+    )
+    fc.assert(
+      fc.property(fc.string(), (text) => {
+        const result = readTypedQuantity('current', text)
+        expect(result.ok ? Number.isFinite(result.quantity.value) : result.error.message.length > 0).toBe(true)
+      }),
+    )
   })
 })
 
@@ -73,14 +97,21 @@ describe('uncertainty', () => {
   })
 
   it('never lets repeats average the meter away', () => {
-    fc.assert(fc.property(fc.array(fc.double({ min: 0.1, max: 2, noNaN: true }), { minLength: 3, maxLength: 30 }), fc.double({ min: 0, max: 0.1, noNaN: true }), (values, meter) => {
-      expect(repeatedMeasurement(values, meter).expanded).toBeGreaterThanOrEqual(1.96 * meter - 1e-12)
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 0.1, max: 2, noNaN: true }), { minLength: 3, maxLength: 30 }),
+        fc.double({ min: 0, max: 0.1, noNaN: true }),
+        (values, meter) => {
+          expect(repeatedMeasurement(values, meter).expanded).toBeGreaterThanOrEqual(1.96 * meter - 1e-12)
+        },
+      ),
+    )
   })
 
   it('calls 176 and 181 mA with a meter of ±(1 % + 3 mA) no measurable difference', () => {
     const figure = (milliamps: number) => {
-      const expanded = 2 * meterStandardUncertainty(milliamps / 1000, { percentOfReading: 1, digits: 3, resolution: 0.001 })
+      const expanded =
+        2 * meterStandardUncertainty(milliamps / 1000, { percentOfReading: 1, digits: 3, resolution: 0.001 })
       return { value: milliamps / 1000, low: milliamps / 1000 - expanded, high: milliamps / 1000 + expanded, unit: 'A' }
     }
     expect(compareBeforeAfter(figure(176), figure(181)).verdict).toBe('no-measurable-change')
@@ -91,7 +122,9 @@ describe('uncertainty', () => {
     expect(withUncertainty(22.3817, 0.137)).toEqual({ value: '22.38', uncertainty: '0.14' })
     expect(withUncertainty(22.3817, 0.62)).toEqual({ value: '22.4', uncertainty: '0.7' })
     expect(withUncertainty(1234.5, 31)).toEqual({ value: '1230', uncertainty: '40' })
-    expect(describeFigure({ value: 0.5, low: 0, high: 2, unit: 'stops per lap' })).toBe('0.5 stops per lap (0.0 to 2.0)')
+    expect(describeFigure({ value: 0.5, low: 0, high: 2, unit: 'stops per lap' })).toBe(
+      '0.5 stops per lap (0.0 to 2.0)',
+    )
   })
 })
 
@@ -134,10 +167,18 @@ describe('scales', () => {
     expect(scaleSpeed(0.1, nmra?.ratio ?? 0).milesPerHour).toBeCloseTo(19.48, 2)
   })
 
-  it.each([['h0-3.5mm', 87.0857], ['00', 76.2], ['tt-3mm', 101.6], ['0-7mm', 43.543], ['n-160', 160], ['tt-120', 120], ['s-64', 64], ['0-45', 45]])(
-    '%s is 1:%f (NEM 010 / NMRA / derived from mm to the foot)', (id, ratio) => {
-      expect(findScale(id)?.ratio).toBeCloseTo(ratio, 3)
-    })
+  it.each([
+    ['h0-3.5mm', 87.0857],
+    ['00', 76.2],
+    ['tt-3mm', 101.6],
+    ['0-7mm', 43.543],
+    ['n-160', 160],
+    ['tt-120', 120],
+    ['s-64', 64],
+    ['0-45', 45],
+  ])('%s is 1:%f (NEM 010 / NMRA / derived from mm to the foot)', (id, ratio) => {
+    expect(findScale(id)?.ratio).toBeCloseTo(ratio, 3)
+  })
 
   it('names a source for every scale and gives none twice', () => {
     expect(new Set(scales.map((scale) => scale.id)).size).toBe(scales.length)

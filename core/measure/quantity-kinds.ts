@@ -33,7 +33,8 @@ export const quantityKinds = {
     units: { A: 1, mA: 1e-3, amp: 1, amps: 1, µA: 1e-6, uA: 1e-6 },
     largest: 20,
     mayBeNegative: false,
-    negativeAdvice: 'A minus sign means the meter leads are the other way round: type the size of the current and choose the direction.',
+    negativeAdvice:
+      'A minus sign means the meter leads are the other way round: type the size of the current and choose the direction.',
   },
   rotation: {
     name: 'motor speed',

@@ -41,9 +41,8 @@ export function repeatedMeasurement(values: readonly number[], meterUncertainty:
     : Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (count - 1))
   const repeatability = spread / Math.sqrt(count)
   const combined = combineStandardUncertainties(repeatability, meterUncertainty)
-  const degreesOfFreedom = assumed || repeatability === 0
-    ? Number.POSITIVE_INFINITY
-    : (count - 1) * (combined / repeatability) ** 4
+  const degreesOfFreedom =
+    assumed || repeatability === 0 ? Number.POSITIVE_INFINITY : (count - 1) * (combined / repeatability) ** 4
   const coverageFactor = studentFactor95(Math.max(1, degreesOfFreedom))
   return {
     mean,

@@ -61,7 +61,10 @@ export function findScale(id: string): Scale | undefined {
  * @param ratio full size divided by model size
  * @returns km/h and mph of the prototype
  */
-export function scaleSpeed(modelMetresPerSecond: number, ratio: number): { kilometresPerHour: number; milesPerHour: number } {
+export function scaleSpeed(
+  modelMetresPerSecond: number,
+  ratio: number,
+): { kilometresPerHour: number; milesPerHour: number } {
   const fullSize = modelMetresPerSecond * ratio
   return { kilometresPerHour: fullSize * KILOMETRES_PER_HOUR, milesPerHour: fullSize * MILES_PER_HOUR }
 }
@@ -75,7 +78,11 @@ export function scaleSpeed(modelMetresPerSecond: number, ratio: number): { kilom
  * @returns rad/s of the motor
  * @throws RangeError when diameter or ratio is not above zero
  */
-export function motorSpeedFromTrackSpeed(modelMetresPerSecond: number, wheelDiameterMetres: number, gearRatio: number): number {
+export function motorSpeedFromTrackSpeed(
+  modelMetresPerSecond: number,
+  wheelDiameterMetres: number,
+  gearRatio: number,
+): number {
   if (!(wheelDiameterMetres > 0)) throw new RangeError('Wheel diameter must be above zero.')
   if (!(gearRatio > 0)) throw new RangeError('Gear ratio must be above zero.')
   return (modelMetresPerSecond / (wheelDiameterMetres / 2)) * gearRatio

@@ -19,7 +19,10 @@ export function stopsPerLap(stops: number, laps: number): IntervalFigure {
  * Whether two counts over their laps differ at the 95 % level: the exact conditional (binomial) test of two
  * Poisson rates (Przyborowski & Wilenski 1940), two-sided by doubling the smaller tail.
  */
-export function stopRatesDiffer(before: { stops: number; laps: number }, after: { stops: number; laps: number }): boolean {
+export function stopRatesDiffer(
+  before: { stops: number; laps: number },
+  after: { stops: number; laps: number },
+): boolean {
   const total = before.stops + after.stops
   if (total === 0) return false
   const share = before.laps / (before.laps + after.laps)

@@ -25,7 +25,8 @@ export function timedSpeed(
   }
   const count = durationSeconds.length
   const mean = durationSeconds.reduce((sum, seconds) => sum + seconds, 0) / count
-  const spread = count < 3 ? 0 : Math.sqrt(durationSeconds.reduce((sum, seconds) => sum + (seconds - mean) ** 2, 0) / (count - 1))
+  const spread =
+    count < 3 ? 0 : Math.sqrt(durationSeconds.reduce((sum, seconds) => sum + (seconds - mean) ** 2, 0) / (count - 1))
   const timeUncertainty = Math.max(STOPWATCH_STANDARD_UNCERTAINTY_SECONDS, spread) / Math.sqrt(count)
   const distanceUncertainty = Math.min(distanceResolutionMetres, COARSEST_TAPE_STEP_METRES) / Math.sqrt(3)
   const value = distanceMetres / mean

@@ -25,7 +25,10 @@ export function compareTrials(before: TrialOutcome, after: TrialOutcome): TrialV
   let tail = 0
   for (let k = 0; k <= Math.min(failures, after.attempts); k++) {
     const asExtreme = improved ? k <= after.failures : k >= after.failures
-    if (asExtreme) tail += Math.exp(logChoose(after.attempts, k) + logChoose(before.attempts, failures - k) - logChoose(total, failures))
+    if (asExtreme)
+      tail += Math.exp(
+        logChoose(after.attempts, k) + logChoose(before.attempts, failures - k) - logChoose(total, failures),
+      )
   }
   if (tail >= 0.05) return 'no-measurable-change'
   if (!improved) return 'worse'

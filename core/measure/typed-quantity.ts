@@ -19,8 +19,7 @@ export interface TypedQuantityError {
 }
 
 export type TypedQuantityResult =
-  | { readonly ok: true; readonly quantity: TypedQuantity }
-  | { readonly ok: false; readonly error: TypedQuantityError }
+  { readonly ok: true; readonly quantity: TypedQuantity } | { readonly ok: false; readonly error: TypedQuantityError }
 
 const NUMBER_THEN_UNIT = /^([+\-−]?)\s*([\d.,'  ]*\d[.,]?|[.,]\d+)\s*(.*)$/u
 
@@ -38,20 +37,33 @@ export function readTypedQuantity(kindName: QuantityKindName, typed: string): Ty
   if (text === '') return failure('empty', `No ${kind.name} typed yet.`)
 
   const match = NUMBER_THEN_UNIT.exec(text)
-  if (!match) return failure('not-a-number', `“${typed.trim()}” is not a number: type the ${kind.name} in digits, for example ${example(kind)}.`)
+  if (!match)
+    return failure(
+      'not-a-number',
+      `“${typed.trim()}” is not a number: type the ${kind.name} in digits, for example ${example(kind)}.`,
+    )
   const [, sign, digits = '', unitText = ''] = match
 
   const unit = unitText === '' ? kind.defaultUnit : findUnit(kind, unitText)
   if (unit === undefined) {
     const looksLikeUnit = /^[^\d.,]+$/u.test(unitText)
     return looksLikeUnit
-      ? failure('unknown-unit', `“${unitText}” is not a unit of ${kind.name}: use ${Object.keys(kind.units).slice(0, 3).join(', ')}.`)
-      : failure('not-a-number', `“${typed.trim()}” is not a number: type the ${kind.name} in digits, for example ${example(kind)}.`)
+      ? failure(
+          'unknown-unit',
+          `“${unitText}” is not a unit of ${kind.name}: use ${Object.keys(kind.units).slice(0, 3).join(', ')}.`,
+        )
+      : failure(
+          'not-a-number',
+          `“${typed.trim()}” is not a number: type the ${kind.name} in digits, for example ${example(kind)}.`,
+        )
   }
 
   const separators = digits.match(/[.,'  ]/gu) ?? []
   if (separators.length > 1) {
-    return failure('two-separators', `“${digits}” has more than one separator: type it with one decimal comma or point and no thousands marks.`)
+    return failure(
+      'two-separators',
+      `“${digits}” has more than one separator: type it with one decimal comma or point and no thousands marks.`,
+    )
   }
   const plain = digits.replace(/[,'  ]/u, '.')
   const factor = kind.units[unit] as number
@@ -64,7 +76,10 @@ export function readTypedQuantity(kindName: QuantityKindName, typed: string): Ty
     return failure('negative', `A ${kind.name} below zero does not belong here. ${kind.negativeAdvice ?? ''}`.trim())
   }
   if (size > kind.largest) {
-    return failure('too-large', `${digits} ${unit} is more than a bench like this can see: check the digits and the unit.`)
+    return failure(
+      'too-large',
+      `${digits} ${unit} is more than a bench like this can see: check the digits and the unit.`,
+    )
   }
   const decimals = plain.includes('.') ? plain.length - plain.indexOf('.') - 1 : 0
   return {

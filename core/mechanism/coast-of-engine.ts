@@ -28,12 +28,24 @@ export function coastOf(description: EngineDescription, metresPerSecond: number)
   const grams = description.units.reduce((sum, unit) => sum + (unit.massGrams ?? USUAL_GRAMS), 0)
   const share = grams / 1000 / description.motors.length
   const ohms = description.components.find((component) => component.id === motor.armature)?.ohms ?? 10
-  const inertia = motor.field === null ? inertiaAtShaft({ ohms, backEmf: motor.backEmf }, share, travel) : SERIES_INERTIA + share * travel ** 2
+  const inertia =
+    motor.field === null
+      ? inertiaAtShaft({ ohms, backEmf: motor.backEmf }, share, travel)
+      : SERIES_INERTIA + share * travel ** 2
   const radPerSecond = metresPerSecond / Math.abs(travel)
   const torque = motor.coulombTorque + motor.viscousTorque * radPerSecond
   return {
-    coastMm: 1000 * coastingDistance({ radPerSecond, coulombTorque: motor.coulombTorque, viscousTorque: motor.viscousTorque, inertia, travelPerRadian: travel }),
+    coastMm:
+      1000 *
+      coastingDistance({
+        radPerSecond,
+        coulombTorque: motor.coulombTorque,
+        viscousTorque: motor.viscousTorque,
+        inertia,
+        travelPerRadian: travel,
+      }),
     // A wound field turns with the square of its current.
-    amps: description.motors.length * (motor.field === null ? torque / motor.backEmf : Math.sqrt(torque / motor.backEmf)),
+    amps:
+      description.motors.length * (motor.field === null ? torque / motor.backEmf : Math.sqrt(torque / motor.backEmf)),
   }
 }

@@ -20,12 +20,22 @@ export interface CoastQuestion {
  * @returns m
  * @throws RangeError where friction or inertia is not positive
  */
-export function coastingDistance({ radPerSecond, coulombTorque, viscousTorque, inertia, travelPerRadian }: CoastQuestion): number {
-  if (!(coulombTorque > 0) || !(inertia > 0) || !(viscousTorque >= 0)) throw new RangeError('Friction and inertia must be more than nothing, or it would roll for ever.')
+export function coastingDistance({
+  radPerSecond,
+  coulombTorque,
+  viscousTorque,
+  inertia,
+  travelPerRadian,
+}: CoastQuestion): number {
+  if (!(coulombTorque > 0) || !(inertia > 0) || !(viscousTorque >= 0))
+    throw new RangeError('Friction and inertia must be more than nothing, or it would roll for ever.')
   const speed = Math.abs(radPerSecond)
   const ratio = (viscousTorque * speed) / coulombTorque
   // Below this the logarithm's difference is lost in rounding; its series is ω²/2·(b/Tc)·(1 − 2/3·ratio).
-  const angle = ratio < 1e-4 ? ((inertia * speed ** 2) / (2 * coulombTorque)) * (1 - (2 / 3) * ratio) : (inertia / viscousTorque) * (speed - (coulombTorque / viscousTorque) * Math.log1p(ratio))
+  const angle =
+    ratio < 1e-4
+      ? ((inertia * speed ** 2) / (2 * coulombTorque)) * (1 - (2 / 3) * ratio)
+      : (inertia / viscousTorque) * (speed - (coulombTorque / viscousTorque) * Math.log1p(ratio))
   return angle * Math.abs(travelPerRadian)
 }
 
@@ -40,7 +50,11 @@ const RUN_UP_SECONDS = 0.05
  * @param travelPerRadian metres per radian of the motor
  * @returns kg·m²
  */
-export function inertiaAtShaft(motor: { readonly ohms: number; readonly backEmf: number }, massKilograms: number, travelPerRadian: number): number {
+export function inertiaAtShaft(
+  motor: { readonly ohms: number; readonly backEmf: number },
+  massKilograms: number,
+  travelPerRadian: number,
+): number {
   return (RUN_UP_SECONDS * motor.backEmf ** 2) / motor.ohms + massKilograms * travelPerRadian ** 2
 }
 
@@ -54,6 +68,7 @@ export function inertiaAtShaft(motor: { readonly ohms: number; readonly backEmf:
  * @returns s
  */
 export function stayAliveSeconds(farads: number, fromVolts: number, toVolts: number, amps: number): number {
-  if (!(amps > 0) || !(farads > 0) || fromVolts < toVolts) throw new RangeError('A stay-alive needs a capacity, a current, and a voltage to fall from.')
+  if (!(amps > 0) || !(farads > 0) || fromVolts < toVolts)
+    throw new RangeError('A stay-alive needs a capacity, a current, and a voltage to fall from.')
   return (farads * (fromVolts - toVolts)) / amps
 }

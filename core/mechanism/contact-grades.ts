@@ -31,13 +31,30 @@ export function gradeOf({ readings, cells }: JudgedWheel): ContactGrade | null {
  * @param description the engine
  * @param grades by pickup point; what is not named counts as not measured
  */
-export function contactPoints(description: EngineDescription, grades: Readonly<Record<string, ContactGrade>>): ContactPoint[] {
+export function contactPoints(
+  description: EngineDescription,
+  grades: Readonly<Record<string, ContactGrade>>,
+): ContactPoint[] {
   const along = placeInTrain(description)
-  return pickupMap(description).flatMap((point) => (point.collects && point.rail !== null ? [{ id: point.id, pole: point.rail, atMm: along(point), failChance: failChances[grades[point.id] ?? UNMEASURED_GRADE] }] : []))
+  return pickupMap(description).flatMap((point) =>
+    point.collects && point.rail !== null
+      ? [
+          {
+            id: point.id,
+            pole: point.rail,
+            atMm: along(point),
+            failChance: failChances[grades[point.id] ?? UNMEASURED_GRADE],
+          },
+        ]
+      : [],
+  )
 }
 
 /** How many points of a rail touch on the average: three dirty wheels are not three wheels. */
-export function effectivePoints(points: readonly ContactPoint[], pole: ContactPoint['pole']): { readonly fitted: number; readonly effective: number } {
+export function effectivePoints(
+  points: readonly ContactPoint[],
+  pole: ContactPoint['pole'],
+): { readonly fitted: number; readonly effective: number } {
   const here = points.filter((point) => point.pole === pole)
   return { fitted: here.length, effective: here.reduce((sum, point) => sum + 1 - point.failChance, 0) }
 }

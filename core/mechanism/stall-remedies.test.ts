@@ -8,7 +8,8 @@ import { coastOf } from './coast-of-engine'
 import { contactPoints, effectivePoints, failChances, gradeOf, type ContactGrade } from './contact-grades'
 import { stallRemedies } from './stall-remedies'
 
-const allOf = (construction: string, grade: ContactGrade): Record<string, ContactGrade> => Object.fromEntries(pickupMap(describeConstruction(construction)).map((point) => [point.id, grade]))
+const allOf = (construction: string, grade: ContactGrade): Record<string, ContactGrade> =>
+  Object.fromEntries(pickupMap(describeConstruction(construction)).map((point) => [point.id, grade]))
 const frog = deadTracks.find((track) => track.id === 'long-frog') as (typeof deadTracks)[number]
 
 describe('remedies against stalling', () => {
@@ -38,7 +39,13 @@ describe('remedies against stalling', () => {
     const stretches = stretchesOf(frog, 22.5, 'plus')
     const coast = coastOf(description, 0.08)
     expect(coast?.coastMm).toBeGreaterThan(0)
-    const remedies = stallRemedies(description, stallRemedyRows, { stretches, grades, metresPerSecond: 0.08, coastMm: coast?.coastMm ?? 0, amps: coast?.amps ?? 0 })
+    const remedies = stallRemedies(description, stallRemedyRows, {
+      stretches,
+      grades,
+      metresPerSecond: 0.08,
+      coastMm: coast?.coastMm ?? 0,
+      amps: coast?.amps ?? 0,
+    })
     const clean = remedies.find((remedy) => remedy.row.kind === 'clean')
     expect(clean?.risk.longestWithoutMm).toBe(54 - 34)
     expect(clean?.risk.stopsPerPass).toBeGreaterThan(0.9)
@@ -55,23 +62,57 @@ describe('remedies against stalling', () => {
     for (const { id } of constructionPlans) {
       const description = describeConstruction(id)
       for (const track of deadTracks) {
-        const pass = { stretches: stretchesOf(track, 16.5, 'plus'), grades: allOf(id, 'dull'), metresPerSecond: 0.06, coastMm: 2, amps: 0.2 }
+        const pass = {
+          stretches: stretchesOf(track, 16.5, 'plus'),
+          grades: allOf(id, 'dull'),
+          metresPerSecond: 0.06,
+          coastMm: 2,
+          amps: 0.2,
+        }
         const points = contactPoints(description, pass.grades)
         if (points.length === 0) continue
         const remedies = stallRemedies(description, stallRemedyRows, pass)
-        const now = remedies[0] && stallRemedies(description, [{ ...(stallRemedyRows.find((row) => row.kind === 'weight') as (typeof stallRemedyRows)[number]), failFactor: 1 }], pass)[0]?.risk
+        const now =
+          remedies[0] &&
+          stallRemedies(
+            description,
+            [
+              {
+                ...(stallRemedyRows.find((row) => row.kind === 'weight') as (typeof stallRemedyRows)[number]),
+                failFactor: 1,
+              },
+            ],
+            pass,
+          )[0]?.risk
         for (const remedy of remedies) {
           expect(remedy.withCleaning?.worst.noSupply ?? 0).toBeLessThanOrEqual(remedy.risk.worst.noSupply + 1e-12)
-          if (now) expect(remedy.risk.worst.noSupply, `${id} ${track.id} ${remedy.name}`).toBeLessThanOrEqual(now.worst.noSupply + 1e-12)
+          if (now)
+            expect(remedy.risk.worst.noSupply, `${id} ${track.id} ${remedy.name}`).toBeLessThanOrEqual(
+              now.worst.noSupply + 1e-12,
+            )
         }
       }
     }
   })
 
   it('grades a wheel by its readings: bright, poor, dead, dirty rim', () => {
-    const readings = { 'tender-1.left': { rim: { kind: 'closed' as const }, own: { kind: 'closed' as const } }, 'tender-2.left': { rim: { kind: 'closed' as const }, own: { kind: 'ohms' as const, ohms: 80 } }, 'tender-3.left': { own: { kind: 'open' as const } }, 'driver-1.right': { rim: { kind: 'open' as const } } }
-    const graded = new Map(judgeContinuity(expectedContinuity(describeConstruction('tender-pickup')), readings).map((entry) => [entry.wheel.point, gradeOf(entry)]))
-    expect(['tender-1.left', 'tender-2.left', 'tender-3.left', 'driver-1.right', 'driver-2.right'].map((point) => graded.get(point))).toEqual(['clean', 'dirty', 'dead', 'dirty', null])
+    const readings = {
+      'tender-1.left': { rim: { kind: 'closed' as const }, own: { kind: 'closed' as const } },
+      'tender-2.left': { rim: { kind: 'closed' as const }, own: { kind: 'ohms' as const, ohms: 80 } },
+      'tender-3.left': { own: { kind: 'open' as const } },
+      'driver-1.right': { rim: { kind: 'open' as const } },
+    }
+    const graded = new Map(
+      judgeContinuity(expectedContinuity(describeConstruction('tender-pickup')), readings).map((entry) => [
+        entry.wheel.point,
+        gradeOf(entry),
+      ]),
+    )
+    expect(
+      ['tender-1.left', 'tender-2.left', 'tender-3.left', 'driver-1.right', 'driver-2.right'].map((point) =>
+        graded.get(point),
+      ),
+    ).toEqual(['clean', 'dirty', 'dead', 'dirty', null])
     expect(failChances.clean).toBeLessThan(failChances.dull)
   })
 })

@@ -58,39 +58,92 @@ export interface StallRemedy {
  * @param rows remedies as data
  * @param pass stretches, grades of the contacts, speed, coast, current
  */
-export function stallRemedies(description: EngineDescription, rows: readonly StallRemedyRow[], pass: StallPass): StallRemedy[] {
+export function stallRemedies(
+  description: EngineDescription,
+  rows: readonly StallRemedyRow[],
+  pass: StallPass,
+): StallRemedy[] {
   const now = contactPoints(description, pass.grades)
   const cleaned = now.map((point) => ({ ...point, failChance: Math.min(point.failChance, failChances.clean) }))
-  const risk = (points: readonly ContactPoint[], carriedMm = 0): StallRisk => stallRisk({ points, stretches: pass.stretches, bridgedMm: pass.coastMm + carriedMm })
-  return rows.flatMap((row): StallRemedy[] => {
-    const make = (name: string, change: (points: readonly ContactPoint[]) => readonly ContactPoint[], count: number, adds: number, carriedMm = 0): StallRemedy => ({
-      row, name, adds, minutes: row.minutes + row.minutesPerPoint * count, price: row.price + row.pricePerPoint * count,
-      risk: risk(change(now), carriedMm), withCleaning: row.kind === 'clean' ? null : risk(change(cleaned), carriedMm),
-    })
-    switch (row.kind) {
-      case 'clean': return [make(row.name, () => cleaned, now.length, 0)]
-      case 'stay-alive': {
-        // On plain DC the rails change sign with the direction: nothing can be stored there.
-        if (!hasDecoder(description)) return []
-        const seconds = stayAliveSeconds(row.farads ?? 0, row.fromVolts ?? 0, row.toVolts ?? 0, pass.amps)
-        return [make(row.name, (points) => points, 0, 0, 1000 * seconds * pass.metresPerSecond)]
-      }
-      case 'weight': return description.trucks.flatMap((truck) => {
-        const here = new Set(now.filter((point) => truckOf(description, point.id) === truck.id).map((point) => point.id))
-        return here.size === 0 || description.trucks.length < 2 ? [] : [make(named(row, truck.name), (points) => points.map((point) => (here.has(point.id) ? { ...point, failChance: point.failChance * (row.failFactor ?? 1) } : point)), 0, 0)]
+  const risk = (points: readonly ContactPoint[], carriedMm = 0): StallRisk =>
+    stallRisk({ points, stretches: pass.stretches, bridgedMm: pass.coastMm + carriedMm })
+  return rows
+    .flatMap((row): StallRemedy[] => {
+      const make = (
+        name: string,
+        change: (points: readonly ContactPoint[]) => readonly ContactPoint[],
+        count: number,
+        adds: number,
+        carriedMm = 0,
+      ): StallRemedy => ({
+        row,
+        name,
+        adds,
+        minutes: row.minutes + row.minutesPerPoint * count,
+        price: row.price + row.pricePerPoint * count,
+        risk: risk(change(now), carriedMm),
+        withCleaning: row.kind === 'clean' ? null : risk(change(cleaned), carriedMm),
       })
-      case 'wipers': return extraPoints(description, row, (entry) => !entry.tyre).map(({ name, points }) => make(name, (list) => [...list, ...points], points.length, points.length))
-      case 'plain-wheel': return extraPoints(description, row, (entry) => entry.tyre).map(({ name, points }) => make(name, (list) => [...list, ...points], points.length, points.length))
-    }
-  }).sort((first, second) => first.minutes - second.minutes || first.price - second.price)
+      switch (row.kind) {
+        case 'clean':
+          return [make(row.name, () => cleaned, now.length, 0)]
+        case 'stay-alive': {
+          // On plain DC the rails change sign with the direction: nothing can be stored there.
+          if (!hasDecoder(description)) return []
+          const seconds = stayAliveSeconds(row.farads ?? 0, row.fromVolts ?? 0, row.toVolts ?? 0, pass.amps)
+          return [make(row.name, (points) => points, 0, 0, 1000 * seconds * pass.metresPerSecond)]
+        }
+        case 'weight':
+          return description.trucks.flatMap((truck) => {
+            const here = new Set(
+              now.filter((point) => truckOf(description, point.id) === truck.id).map((point) => point.id),
+            )
+            return here.size === 0 || description.trucks.length < 2
+              ? []
+              : [
+                  make(
+                    named(row, truck.name),
+                    (points) =>
+                      points.map((point) =>
+                        here.has(point.id) ? { ...point, failChance: point.failChance * (row.failFactor ?? 1) } : point,
+                      ),
+                    0,
+                    0,
+                  ),
+                ]
+          })
+        case 'wipers':
+          return extraPoints(description, row, (entry) => !entry.tyre).map(({ name, points }) =>
+            make(name, (list) => [...list, ...points], points.length, points.length),
+          )
+        case 'plain-wheel':
+          return extraPoints(description, row, (entry) => entry.tyre).map(({ name, points }) =>
+            make(name, (list) => [...list, ...points], points.length, points.length),
+          )
+      }
+    })
+    .sort((first, second) => first.minutes - second.minutes || first.price - second.price)
 }
 
 /** Metal wheels of each truck that touch a rail and lead nowhere. */
-function extraPoints(description: EngineDescription, row: StallRemedyRow, fits: (point: { readonly tyre: boolean }) => boolean): Array<{ readonly name: string; readonly points: ContactPoint[] }> {
+function extraPoints(
+  description: EngineDescription,
+  row: StallRemedyRow,
+  fits: (point: { readonly tyre: boolean }) => boolean,
+): Array<{ readonly name: string; readonly points: ContactPoint[] }> {
   const along = placeInTrain(description)
-  const idle = pickupMap(description).filter((point) => !point.collects && point.rail !== null && point.component !== null && fits(point))
+  const idle = pickupMap(description).filter(
+    (point) => !point.collects && point.rail !== null && point.component !== null && fits(point),
+  )
   return description.trucks.flatMap((truck) => {
-    const points = idle.filter((point) => point.truck === truck.id).map((point) => ({ id: point.id, pole: point.rail as ContactPoint['pole'], atMm: along(point), failChance: failChances.clean }))
+    const points = idle
+      .filter((point) => point.truck === truck.id)
+      .map((point) => ({
+        id: point.id,
+        pole: point.rail as ContactPoint['pole'],
+        atMm: along(point),
+        failChance: failChances.clean,
+      }))
     return points.length > 0 ? [{ name: named(row, truck.name), points }] : []
   })
 }

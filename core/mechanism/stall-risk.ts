@@ -63,9 +63,13 @@ export const PATCH_MM = 4
  * @throws RangeError where a stretch ends before it begins, or a chance is none
  */
 export function stallRisk({ points, stretches, bridgedMm = 0, patchMm = PATCH_MM }: StallQuestion): StallRisk {
-  for (const point of points) if (!(point.failChance >= 0 && point.failChance <= 1)) throw new RangeError(`The chance that ${point.id} fails must lie between 0 and 1, not ${point.failChance}.`)
-  for (const stretch of stretches) if (!(stretch.toMm > stretch.fromMm)) throw new RangeError('A dead stretch must end behind where it begins.')
-  if (!(patchMm > 0) || !(bridgedMm >= 0)) throw new RangeError('Patch and bridged distance are lengths in millimetres.')
+  for (const point of points)
+    if (!(point.failChance >= 0 && point.failChance <= 1))
+      throw new RangeError(`The chance that ${point.id} fails must lie between 0 and 1, not ${point.failChance}.`)
+  for (const stretch of stretches)
+    if (!(stretch.toMm > stretch.fromMm)) throw new RangeError('A dead stretch must end behind where it begins.')
+  if (!(patchMm > 0) || !(bridgedMm >= 0))
+    throw new RangeError('Patch and bridged distance are lengths in millimetres.')
   const length = Math.max(0, ...points.map((point) => point.atMm))
   // A patch of live track before and after: an interruption must have something to interrupt.
   const start = Math.floor(Math.min(0, ...stretches.map((stretch) => stretch.fromMm)) - patchMm)
@@ -88,12 +92,22 @@ export function stallRisk({ points, stretches, bridgedMm = 0, patchMm = PATCH_MM
   }
 }
 
-function positionAt(frontMm: number, points: readonly ContactPoint[], stretches: readonly DeadStretch[]): StallPosition {
+function positionAt(
+  frontMm: number,
+  points: readonly ContactPoint[],
+  stretches: readonly DeadStretch[],
+): StallPosition {
   const live: Record<Pole, number> = { plus: 0, minus: 0 }
   const fails: Record<Pole, number> = { plus: 1, minus: 1 }
   for (const point of points) {
     const at = frontMm - point.atMm
-    if (stretches.some((stretch) => (stretch.pole === 'both' || stretch.pole === point.pole) && at >= stretch.fromMm && at < stretch.toMm)) continue
+    if (
+      stretches.some(
+        (stretch) =>
+          (stretch.pole === 'both' || stretch.pole === point.pole) && at >= stretch.fromMm && at < stretch.toMm,
+      )
+    )
+      continue
     live[point.pole] += 1
     fails[point.pole] *= point.failChance
   }
@@ -110,7 +124,9 @@ function expectedRuns(positions: readonly StallPosition[], patchMm: number, long
   const needed = Math.floor(longerThanMm / STEP_MM + 1e-9) + 1
   const chances = Float64Array.from(positions, (position) => position.noSupply)
   let sum = 0
-  for (let phase = 0; phase < patch; phase++) for (let first = 1; first + needed <= chances.length; first++) sum += chanceOfRun(chances, patch, phase, first, needed)
+  for (let phase = 0; phase < patch; phase++)
+    for (let first = 1; first + needed <= chances.length; first++)
+      sum += chanceOfRun(chances, patch, phase, first, needed)
   return sum / patch
 }
 

@@ -34,14 +34,20 @@ export function fitFrictionLine(running: readonly SweepPoint[]): FrictionLine | 
   if (!solution) return null
   const [currentAtRest = 0, slope = 0] = solution.parameters
   const freedom = points.length - (spreadEnough ? 2 : 1)
-  const chiSquared = points.reduce((sum, point, i) =>
-    sum + (weights[i] as number) * (point.current - currentAtRest - slope * (point.speed as number)) ** 2, 0)
+  const chiSquared = points.reduce(
+    (sum, point, i) =>
+      sum + (weights[i] as number) * (point.current - currentAtRest - slope * (point.speed as number)) ** 2,
+    0,
+  )
   const scale = freedom >= 1 ? Math.max(chiSquared / freedom, 1e-6) : 1
-  const at = (i: number, j: number): number => ((solution.covariance[i]?.[j]) ?? 0) * scale
+  const at = (i: number, j: number): number => (solution.covariance[i]?.[j] ?? 0) * scale
   return {
     currentAtRest,
     currentPerSpeed: spreadEnough ? slope : null,
-    covariance: [[at(0, 0), at(0, 1)], [at(1, 0), at(1, 1)]],
+    covariance: [
+      [at(0, 0), at(0, 1)],
+      [at(1, 0), at(1, 1)],
+    ],
     count: points.length,
   }
 }

@@ -3,15 +3,26 @@ import { dropFromPairs } from './held-pairs'
 import type { SweepPoint } from './sweep-point'
 import { fitSweep, isWholeRefusal } from './sweep-fit'
 
-const held = (hold: number, voltage: number, ohms: number, drop = 0): SweepPoint => ({ voltage, current: (voltage - drop) / ohms, speed: 0, locked: true, direction: 'forward', hold })
+const held = (hold: number, voltage: number, ohms: number, drop = 0): SweepPoint => ({
+  voltage,
+  current: (voltage - drop) / ohms,
+  speed: 0,
+  locked: true,
+  direction: 'forward',
+  hold,
+})
 /** A three-pole armature at five angles, from half to two thirds of a winding (derived). */
 const ohmsAtAngle = [18, 24, 23.4, 20.1, 24]
-const pairs = (drop: number): SweepPoint[] => ohmsAtAngle.flatMap((ohms, hold) => [held(hold, 1, ohms, drop), held(hold, 3, ohms, drop)])
+const pairs = (drop: number): SweepPoint[] =>
+  ohmsAtAngle.flatMap((ohms, hold) => [held(hold, 1, ohms, drop), held(hold, 3, ohms, drop)])
 
 describe('pairs of readings at one held angle', () => {
-  it.each([0, 0.15, 0.4])('show a brush drop of %d V exactly, however the resistance changes with the angle', (drop) => {
-    expect(dropFromPairs(pairs(drop))?.volts).toBeCloseTo(drop, 9)
-  })
+  it.each([0, 0.15, 0.4])(
+    'show a brush drop of %d V exactly, however the resistance changes with the angle',
+    (drop) => {
+      expect(dropFromPairs(pairs(drop))?.volts).toBeCloseTo(drop, 9)
+    },
+  )
 
   it('say nothing with two pairs, or with two readings at nearly one voltage', () => {
     expect(dropFromPairs(pairs(0.2).slice(0, 4))).toBeNull()
@@ -26,7 +37,13 @@ describe('pairs of readings at one held angle', () => {
         const speed = (voltage - drop - 23 * 0.1) / (0.01 + 23 * 2e-5)
         return { voltage, current: 0.1 + 2e-5 * speed, speed, locked: false, direction: 'forward' }
       })
-      const fit = fitSweep([...[0, 1, 2, 3, 4, 5].flatMap((hold) => [held(hold, 1, 23 + (hold % 2 ? 1.5 : -1.5), drop), held(hold, 3, 23 + (hold % 2 ? 1.5 : -1.5), drop)]), ...running])
+      const fit = fitSweep([
+        ...[0, 1, 2, 3, 4, 5].flatMap((hold) => [
+          held(hold, 1, 23 + (hold % 2 ? 1.5 : -1.5), drop),
+          held(hold, 3, 23 + (hold % 2 ? 1.5 : -1.5), drop),
+        ]),
+        ...running,
+      ])
       if (isWholeRefusal(fit)) throw new Error(fit.refused.message)
       const { startVoltage } = fit.figures
       expect('value' in startVoltage && Math.abs(startVoltage.value - (drop + 2.3)) < 0.05).toBe(true)

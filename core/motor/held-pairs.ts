@@ -35,5 +35,8 @@ export function dropFromPairs(points: readonly SweepPoint[]): DropFromPairs | nu
   if (drops.length < FEWEST_PAIRS) return null
   const mean = drops.reduce((sum, drop) => sum + drop, 0) / drops.length
   const spread = Math.sqrt(drops.reduce((sum, drop) => sum + (drop - mean) ** 2, 0) / (drops.length - 1))
-  return { volts: mean, deviation: Math.max(1e-4, (spread / Math.sqrt(drops.length)) * (studentFactor95(drops.length - 1) / NORMAL_95)) }
+  return {
+    volts: mean,
+    deviation: Math.max(1e-4, (spread / Math.sqrt(drops.length)) * (studentFactor95(drops.length - 1) / NORMAL_95)),
+  }
 }

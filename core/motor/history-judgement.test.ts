@@ -4,21 +4,38 @@ import { judgeAgainstHistory, type MotorHistory } from './history-judgement'
 import type { HistoryFigureName, MotorFigures } from './motor-figures'
 import { shrunkSpread } from './shrunk-spread'
 
-const figure = (value: number, share = 0.02, unit = ''): IntervalFigure => ({ value, low: value * (1 - share), high: value * (1 + share), unit })
+const figure = (value: number, share = 0.02, unit = ''): IntervalFigure => ({
+  value,
+  low: value * (1 - share),
+  high: value * (1 + share),
+  unit,
+})
 const sound = { resistance: 20, backEmf: 0.01, noLoadCurrent: 0.12, startVoltage: 2.4 }
-const figuresOf = (values: Partial<typeof sound>, share = 0.02): MotorFigures => Object.fromEntries(Object.entries({ ...sound, ...values }).map(([name, value]) => [name, figure(value, share)]))
+const figuresOf = (values: Partial<typeof sound>, share = 0.02): MotorFigures =>
+  Object.fromEntries(Object.entries({ ...sound, ...values }).map(([name, value]) => [name, figure(value, share)]))
 const prior = (centre: number, withinType: number) => ({ centre: Math.log(centre), betweenTypes: 0.3, withinType })
 const history = (own: MotorFigures[], shop: MotorFigures[]): MotorHistory => ({
-  own: own.map((figures, index) => ({ id: `sheet-${index}`, at: Date.UTC(2020 + index, 3, 1), figures })), shop,
-  prior: { resistance: prior(21, 0.06), backEmf: prior(0.0098, 0.06), noLoadCurrent: prior(0.13, 0.18), startVoltage: prior(2.6, 0.22) },
+  own: own.map((figures, index) => ({ id: `sheet-${index}`, at: Date.UTC(2020 + index, 3, 1), figures })),
+  shop,
+  prior: {
+    resistance: prior(21, 0.06),
+    backEmf: prior(0.0098, 0.06),
+    noLoadCurrent: prior(0.13, 0.18),
+    startVoltage: prior(2.6, 0.22),
+  },
 })
-const lineOf = (judgement: ReturnType<typeof judgeAgainstHistory>, name: HistoryFigureName) => judgement.lines.find((line) => line.name === name)
+const lineOf = (judgement: ReturnType<typeof judgeAgainstHistory>, name: HistoryFigureName) =>
+  judgement.lines.find((line) => line.name === name)
 
 describe('the shop’s examples, drawn towards the class while they are few', () => {
   const classOf = { centre: 0, betweenTypes: 0.3, withinType: 0.1 }
 
   it('with none of its own, the class alone: spread √(0.3² + 0.1²)', () => {
-    expect(shrunkSpread([], classOf)).toEqual({ centre: 0, deviation: expect.closeTo(Math.hypot(0.3, 0.1), 12) as number, examples: 0 })
+    expect(shrunkSpread([], classOf)).toEqual({
+      centre: 0,
+      deviation: expect.closeTo(Math.hypot(0.3, 0.1), 12) as number,
+      examples: 0,
+    })
   })
 
   it('worked by hand: 0.1, 0.2, 0.4 against 0 ± 0.3, spread 0.1', () => {
@@ -37,12 +54,16 @@ describe('the shop’s examples, drawn towards the class while they are few', ()
     expect(one).toBeLessThan(0.3)
     const many = Array.from({ length: 200 }, (_, index) => 0.3 + 0.05 * Math.sin(index * 2.399))
     expect(shrunkSpread(many, classOf).centre).toBeCloseTo(0.3, 2)
-    expect(Math.abs(shrunkSpread([...many, 5], classOf).centre - shrunkSpread(many, classOf).centre)).toBeLessThan(0.005)
+    expect(Math.abs(shrunkSpread([...many, 5], classOf).centre - shrunkSpread(many, classOf).centre)).toBeLessThan(
+      0.005,
+    )
   })
 })
 
 describe('a motor against its own past, the shop and the class', () => {
-  const others = Array.from({ length: 8 }, (_, index) => figuresOf({ resistance: 20 * (1 + 0.03 * Math.sin(index)), backEmf: 0.01 * (1 + 0.03 * Math.cos(index * 1.7)) }))
+  const others = Array.from({ length: 8 }, (_, index) =>
+    figuresOf({ resistance: 20 * (1 + 0.03 * Math.sin(index)), backEmf: 0.01 * (1 + 0.03 * Math.cos(index * 1.7)) }),
+  )
 
   it('a sound one stands out nowhere and means nothing', () => {
     const judged = judgeAgainstHistory(figuresOf({}), history([figuresOf({ resistance: 20.2 })], others))
@@ -52,15 +73,24 @@ describe('a motor against its own past, the shop and the class', () => {
   })
 
   it('names what changed most since its own sheet, and by how much', () => {
-    const judged = judgeAgainstHistory(figuresOf({ backEmf: 0.0078, noLoadCurrent: 0.2 }), history([figuresOf({}), figuresOf({ backEmf: 0.0099 })], others))
+    const judged = judgeAgainstHistory(
+      figuresOf({ backEmf: 0.0078, noLoadCurrent: 0.2 }),
+      history([figuresOf({}), figuresOf({ backEmf: 0.0099 })], others),
+    )
     expect(judged.most).toMatchObject({ since: 'own', line: { name: 'noLoadCurrent', own: { sheet: 'sheet-1' } } })
     expect(judged.most?.line.own?.share).toBeCloseTo(0.2 / 0.12 - 1, 10)
     expect(judged.meaning).toContain('tired magnet')
   })
 
   it('a slow change is seen against the first sheet though the last one hides it', () => {
-    const judged = judgeAgainstHistory(figuresOf({ backEmf: 0.0088 }), history([figuresOf({}), figuresOf({ backEmf: 0.0094 }), figuresOf({ backEmf: 0.009 })], []))
-    expect(lineOf(judged, 'backEmf')).toMatchObject({ own: { sheet: 'sheet-2', beyondDoubt: false }, drift: { at: Date.UTC(2020, 3, 1), beyondDoubt: true } })
+    const judged = judgeAgainstHistory(
+      figuresOf({ backEmf: 0.0088 }),
+      history([figuresOf({}), figuresOf({ backEmf: 0.0094 }), figuresOf({ backEmf: 0.009 })], []),
+    )
+    expect(lineOf(judged, 'backEmf')).toMatchObject({
+      own: { sheet: 'sheet-2', beyondDoubt: false },
+      drift: { at: Date.UTC(2020, 3, 1), beyondDoubt: true },
+    })
     expect(lineOf(judged, 'backEmf')?.drift?.share).toBeCloseTo(-0.12, 10)
     expect(lineOf(judgeAgainstHistory(figuresOf({}), history([figuresOf({})], [])), 'backEmf')?.drift).toBeNull()
   })
@@ -78,12 +108,18 @@ describe('a motor against its own past, the shop and the class', () => {
   })
 
   it('an uncertain figure is not called unusual for its uncertainty', () => {
-    expect(lineOf(judgeAgainstHistory(figuresOf({ startVoltage: 5 }, 0.02), history([], others)), 'startVoltage')?.verdict).toBe('high')
-    expect(lineOf(judgeAgainstHistory(figuresOf({ startVoltage: 5 }, 0.9), history([], others)), 'startVoltage')?.verdict).toBe('as-usual')
+    expect(
+      lineOf(judgeAgainstHistory(figuresOf({ startVoltage: 5 }, 0.02), history([], others)), 'startVoltage')?.verdict,
+    ).toBe('high')
+    expect(
+      lineOf(judgeAgainstHistory(figuresOf({ startVoltage: 5 }, 0.9), history([], others)), 'startVoltage')?.verdict,
+    ).toBe('as-usual')
   })
 
   it.each<[string, Partial<typeof sound>, string]>([
-    ['drag', { noLoadCurrent: 0.3, startVoltage: 5 }, 'drag'], ['contact', { resistance: 30, startVoltage: 5.5 }, 'brushes or a dirty commutator'], ['a magnet', { backEmf: 0.007, noLoadCurrent: 0.25 }, 'bearings before it is strengthened'],
+    ['drag', { noLoadCurrent: 0.3, startVoltage: 5 }, 'drag'],
+    ['contact', { resistance: 30, startVoltage: 5.5 }, 'brushes or a dirty commutator'],
+    ['a magnet', { backEmf: 0.007, noLoadCurrent: 0.25 }, 'bearings before it is strengthened'],
     ['another motor', { backEmf: 0.014 }, 'stronger magnet than usual'],
   ])('%s', (_what, values, words) => {
     expect(judgeAgainstHistory(figuresOf(values), history([], others)).meaning).toContain(words)

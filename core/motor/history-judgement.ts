@@ -24,11 +24,23 @@ export interface HistoryLine {
   readonly name: HistoryFigureName
   readonly now: IntervalFigure
   /** Against this engine's latest earlier sheet that has the figure; `share` is now over then, less one. */
-  readonly own: { readonly sheet: string; readonly at: number; readonly then: IntervalFigure; readonly share: number; readonly beyondDoubt: boolean } | null
+  readonly own: {
+    readonly sheet: string
+    readonly at: number
+    readonly then: IntervalFigure
+    readonly share: number
+    readonly beyondDoubt: boolean
+  } | null
   /** Against its first sheet of all, where that is another: what the years did. */
   readonly drift: { readonly at: number; readonly share: number; readonly beyondDoubt: boolean } | null
   /** Against sound examples of the type: where 95 of 100 lie, and how many standard deviations off this one is. */
-  readonly usual: { readonly value: number; readonly low: number; readonly high: number; readonly examples: number; readonly deviations: number }
+  readonly usual: {
+    readonly value: number
+    readonly low: number
+    readonly high: number
+    readonly examples: number
+    readonly deviations: number
+  }
   readonly verdict: 'as-usual' | 'low' | 'high'
 }
 
@@ -58,19 +70,40 @@ export function judgeAgainstHistory(now: MotorFigures, history: MotorHistory): H
 }
 
 function lineOf(name: HistoryFigureName, now: IntervalFigure, history: MotorHistory): HistoryLine {
-  const expected = shrunkSpread(history.shop.flatMap((figures) => (figures[name] ? [Math.log(figures[name].value)] : [])), history.prior[name])
+  const expected = shrunkSpread(
+    history.shop.flatMap((figures) => (figures[name] ? [Math.log(figures[name].value)] : [])),
+    history.prior[name],
+  )
   const deviations = (Math.log(now.value) - expected.centre) / Math.hypot(expected.deviation, relative(now))
   const earlier = [...history.own].reverse().find((sheet) => sheet.figures[name])
   const then = earlier?.figures[name]
   const first = history.own.find((sheet) => sheet.figures[name])
   const atFirst = first !== earlier ? first?.figures[name] : undefined
-  const own = earlier && then
-    ? { sheet: earlier.id, at: earlier.at, then, share: now.value / then.value - 1, beyondDoubt: changeDeviations(now, then) > COVERAGE }
-    : null
+  const own =
+    earlier && then
+      ? {
+          sheet: earlier.id,
+          at: earlier.at,
+          then,
+          share: now.value / then.value - 1,
+          beyondDoubt: changeDeviations(now, then) > COVERAGE,
+        }
+      : null
   return {
-    name, now, own,
-    drift: first && atFirst ? { at: first.at, share: now.value / atFirst.value - 1, beyondDoubt: changeDeviations(now, atFirst) > COVERAGE } : null,
-    usual: { value: Math.exp(expected.centre), low: Math.exp(expected.centre - COVERAGE * expected.deviation), high: Math.exp(expected.centre + COVERAGE * expected.deviation), examples: expected.examples, deviations },
+    name,
+    now,
+    own,
+    drift:
+      first && atFirst
+        ? { at: first.at, share: now.value / atFirst.value - 1, beyondDoubt: changeDeviations(now, atFirst) > COVERAGE }
+        : null,
+    usual: {
+      value: Math.exp(expected.centre),
+      low: Math.exp(expected.centre - COVERAGE * expected.deviation),
+      high: Math.exp(expected.centre + COVERAGE * expected.deviation),
+      examples: expected.examples,
+      deviations,
+    },
     verdict: deviations > UNUSUAL ? 'high' : deviations < -UNUSUAL ? 'low' : 'as-usual',
   }
 }
@@ -84,24 +117,61 @@ function changeDeviations(now: IntervalFigure, then: IntervalFigure): number {
 }
 
 function mostOf(lines: readonly HistoryLine[]): HistoryJudgement['most'] {
-  const changed = lines.filter((line) => line.own?.beyondDoubt).sort((first, second) => Math.abs(Math.log1p(second.own?.share ?? 0)) - Math.abs(Math.log1p(first.own?.share ?? 0)))
+  const changed = lines
+    .filter((line) => line.own?.beyondDoubt)
+    .sort((first, second) => Math.abs(Math.log1p(second.own?.share ?? 0)) - Math.abs(Math.log1p(first.own?.share ?? 0)))
   if (changed[0]) return { line: changed[0], since: 'own' }
-  const unusual = lines.filter((line) => line.verdict !== 'as-usual').sort((first, second) => Math.abs(second.usual.deviations) - Math.abs(first.usual.deviations))
+  const unusual = lines
+    .filter((line) => line.verdict !== 'as-usual')
+    .sort((first, second) => Math.abs(second.usual.deviations) - Math.abs(first.usual.deviations))
   return unusual[0] ? { line: unusual[0], since: 'usual' } : null
 }
 
 /** What usually lies behind a pattern, first fit first. Common practice. */
-const MEANINGS: ReadonlyArray<{ readonly if: Partial<Record<HistoryFigureName, 'low' | 'high'>>; readonly means: string }> = [
-  { if: { resistance: 'low', backEmf: 'low' }, means: 'Turns are missing from both: usually a shorted winding or carbon across a gap. Clean the gaps, then ohms from segment to segment.' },
-  { if: { resistance: 'high', startVoltage: 'high' }, means: 'Usually the brushes or a dirty commutator: clean it, look at springs and seats, and measure again.' },
-  { if: { resistance: 'high' }, means: 'Usually contact at the brushes or a joint: commutator, springs, brush seats; an open winding shows in one direction of the armature only.' },
-  { if: { resistance: 'low' }, means: 'Usually a shorted winding or carbon across a gap; or another motor than the book says.' },
-  { if: { backEmf: 'low', noLoadCurrent: 'high' }, means: 'Usually a tired magnet. Look at armature bearings before it is strengthened: a weak magnet hides worn ones.' },
+const MEANINGS: ReadonlyArray<{
+  readonly if: Partial<Record<HistoryFigureName, 'low' | 'high'>>
+  readonly means: string
+}> = [
+  {
+    if: { resistance: 'low', backEmf: 'low' },
+    means:
+      'Turns are missing from both: usually a shorted winding or carbon across a gap. Clean the gaps, then ohms from segment to segment.',
+  },
+  {
+    if: { resistance: 'high', startVoltage: 'high' },
+    means: 'Usually the brushes or a dirty commutator: clean it, look at springs and seats, and measure again.',
+  },
+  {
+    if: { resistance: 'high' },
+    means:
+      'Usually contact at the brushes or a joint: commutator, springs, brush seats; an open winding shows in one direction of the armature only.',
+  },
+  {
+    if: { resistance: 'low' },
+    means: 'Usually a shorted winding or carbon across a gap; or another motor than the book says.',
+  },
+  {
+    if: { backEmf: 'low', noLoadCurrent: 'high' },
+    means:
+      'Usually a tired magnet. Look at armature bearings before it is strengthened: a weak magnet hides worn ones.',
+  },
   { if: { backEmf: 'low' }, means: 'Usually a tired magnet: it runs fast and light, and pulls little.' },
-  { if: { backEmf: 'high' }, means: 'A stronger magnet than usual, or another motor: note which, and listen for worn bearings.' },
-  { if: { noLoadCurrent: 'high', startVoltage: 'high' }, means: 'Usually drag: old grease, a dry bearing, a mesh too tight, hair on a shaft.' },
-  { if: { noLoadCurrent: 'high' }, means: 'Usually drag while running: old grease, a dry bearing, something that rubs.' },
-  { if: { startVoltage: 'high' }, means: 'Usually something that sticks at standstill, or a poor contact at low volts.' },
+  {
+    if: { backEmf: 'high' },
+    means: 'A stronger magnet than usual, or another motor: note which, and listen for worn bearings.',
+  },
+  {
+    if: { noLoadCurrent: 'high', startVoltage: 'high' },
+    means: 'Usually drag: old grease, a dry bearing, a mesh too tight, hair on a shaft.',
+  },
+  {
+    if: { noLoadCurrent: 'high' },
+    means: 'Usually drag while running: old grease, a dry bearing, something that rubs.',
+  },
+  {
+    if: { startVoltage: 'high' },
+    means: 'Usually something that sticks at standstill, or a poor contact at low volts.',
+  },
 ]
 
 function meaningOf(lines: readonly HistoryLine[]): string | null {
@@ -109,9 +179,16 @@ function meaningOf(lines: readonly HistoryLine[]): string | null {
     const line = lines.find((entry) => entry.name === name)
     if (!line) return null
     if (line.verdict !== 'as-usual') return line.verdict
-    return line.own?.beyondDoubt && Math.abs(line.own.share) > NOTICEABLE_SHARE ? (line.own.share > 0 ? 'high' : 'low') : null
+    return line.own?.beyondDoubt && Math.abs(line.own.share) > NOTICEABLE_SHARE
+      ? line.own.share > 0
+        ? 'high'
+        : 'low'
+      : null
   }
-  return MEANINGS.find((entry) => Object.entries(entry.if).every(([name, way]) => state(name as HistoryFigureName) === way))?.means ?? null
+  return (
+    MEANINGS.find((entry) => Object.entries(entry.if).every(([name, way]) => state(name as HistoryFigureName) === way))
+      ?.means ?? null
+  )
 }
 
 /** A change of its own that is beyond doubt but smaller than this means nothing yet. Common practice. */

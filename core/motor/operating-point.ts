@@ -36,7 +36,11 @@ export function startVoltage(motor: MotorConstants): number {
 }
 
 /** Efficiency and shaft power when `current` flows at `voltage`. */
-export function loadPoint(motor: MotorConstants, voltage: number, current: number): { efficiency: number; outputPower: number; speed: number } {
+export function loadPoint(
+  motor: MotorConstants,
+  voltage: number,
+  current: number,
+): { efficiency: number; outputPower: number; speed: number } {
   const speed = (voltage - motor.brushDrop - motor.resistance * current) / motor.backEmf
   const torque = motor.backEmf * (current - motor.currentAtRest - motor.currentPerSpeed * speed)
   const outputPower = torque * speed
@@ -49,7 +53,11 @@ export function loadPoint(motor: MotorConstants, voltage: number, current: numbe
  *
  * @returns null when the motor does not turn at that voltage
  */
-export function bestLoad(motor: MotorConstants, voltage: number, wanted: 'efficiency' | 'outputPower'): { current: number; value: number; speed: number } | null {
+export function bestLoad(
+  motor: MotorConstants,
+  voltage: number,
+  wanted: 'efficiency' | 'outputPower',
+): { current: number; value: number; speed: number } | null {
   let low = noLoadCurrent(motor, voltage)
   let high = stallCurrent(motor, voltage)
   if (!(high > low)) return null

@@ -1,7 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import { judgeRelay, type RelayReadings } from './relay-account'
 
-const sound: RelayReadings = { pullInVolts: [4.05, 4.05, 4.15], dropOutVolts: [1.55, 1.65, 1.55], stepVolts: 0.1, pulledByAc: null, heard: null }
+const sound: RelayReadings = {
+  pullInVolts: [4.05, 4.05, 4.15],
+  dropOutVolts: [1.55, 1.65, 1.55],
+  stepVolts: 0.1,
+  pulledByAc: null,
+  heard: null,
+}
 const judged = (more: Partial<RelayReadings>) => judgeRelay({ ...sound, ...more })
 
 describe('a relay judged by where it pulls in and lets go', () => {

@@ -37,19 +37,40 @@ const CHATTER_SHARE = 0.9
  */
 export function judgeRelay({ pullInVolts, dropOutVolts, stepVolts, pulledByAc, heard }: RelayReadings): RelayAccount {
   const pullIn = meanOf(pullInVolts, stepVolts)
-  const dropOut = meanOf(dropOutVolts.flatMap((volts) => volts ?? []), stepVolts)
+  const dropOut = meanOf(
+    dropOutVolts.flatMap((volts) => volts ?? []),
+    stepVolts,
+  )
   const says: string[] = []
-  if (heard === 'silent') says.push('No click and no current: its coil is open, or nothing feeds it. Ohms across the coil tell which.')
-  if (heard === 'clicks') says.push('It clicks, so its coil works: the contact does not close, or what it switches is open. A strip of paper drawn between the points, then ohms across them pulled in by hand.')
-  if (heard === 'always-on') says.push('What it switches is on from the start: its contact has welded or is bent shut. Ohms across the contact at rest must be open.')
-  if (dropOutVolts.includes(null)) says.push('It does not let go: dirt, or iron that has become magnetic, at the face of the core. Wipe both faces; a scrap of thin paper between them keeps them apart.')
-  if (pulledByAc != null) says.push(`AC pulls it too, from ${pulledByAc.toFixed(1)} V on: its spring is tired or its gap too narrow. It would sound whenever the train runs.`)
-  if (pullIn && pullIn.halfWidth - stepVolts / 2 > (STICKY_SHARE / 2) * pullIn.mean + stepVolts) says.push('It pulls in at different volts each time: its pivot sticks. Spirit, no oil.')
-  if (pullIn && dropOut && dropOut.mean > CHATTER_SHARE * pullIn.mean) says.push('It lets go almost where it pulls in: it will chatter when the volts sag. The gap at rest is too narrow.')
+  if (heard === 'silent')
+    says.push('No click and no current: its coil is open, or nothing feeds it. Ohms across the coil tell which.')
+  if (heard === 'clicks')
+    says.push(
+      'It clicks, so its coil works: the contact does not close, or what it switches is open. A strip of paper drawn between the points, then ohms across them pulled in by hand.',
+    )
+  if (heard === 'always-on')
+    says.push(
+      'What it switches is on from the start: its contact has welded or is bent shut. Ohms across the contact at rest must be open.',
+    )
+  if (dropOutVolts.includes(null))
+    says.push(
+      'It does not let go: dirt, or iron that has become magnetic, at the face of the core. Wipe both faces; a scrap of thin paper between them keeps them apart.',
+    )
+  if (pulledByAc != null)
+    says.push(
+      `AC pulls it too, from ${pulledByAc.toFixed(1)} V on: its spring is tired or its gap too narrow. It would sound whenever the train runs.`,
+    )
+  if (pullIn && pullIn.halfWidth - stepVolts / 2 > (STICKY_SHARE / 2) * pullIn.mean + stepVolts)
+    says.push('It pulls in at different volts each time: its pivot sticks. Spirit, no oil.')
+  if (pullIn && dropOut && dropOut.mean > CHATTER_SHARE * pullIn.mean)
+    says.push('It lets go almost where it pulls in: it will chatter when the volts sag. The gap at rest is too narrow.')
   return { sound: says.length === 0 && pullIn !== null, pullIn, dropOut, says }
 }
 
 function meanOf(volts: readonly number[], stepVolts: number): MeanVolts | null {
   if (volts.length === 0) return null
-  return { mean: volts.reduce((sum, value) => sum + value, 0) / volts.length, halfWidth: (Math.max(...volts) - Math.min(...volts)) / 2 + stepVolts / 2 }
+  return {
+    mean: volts.reduce((sum, value) => sum + value, 0) / volts.length,
+    halfWidth: (Math.max(...volts) - Math.min(...volts)) / 2 + stepVolts / 2,
+  }
 }

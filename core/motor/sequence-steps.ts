@@ -16,7 +16,11 @@ const CYCLE: readonly SeenPosition[] = ['forward', 'neutral', 'reverse', 'neutra
 /** How far from right a number of steps is. */
 const BLAME: readonly number[] = [1, 0, 1, 2]
 
-interface Path { readonly blame: number; readonly steps: readonly number[]; readonly ways: number }
+interface Path {
+  readonly blame: number
+  readonly steps: readonly number[]
+  readonly ways: number
+}
 
 /**
  * Reads the drum's steps from what was seen after each interruption: the two neutrals look alike, so the whole row is
@@ -28,7 +32,9 @@ interface Path { readonly blame: number; readonly steps: readonly number[]; read
 export function readSequence(seen: readonly SeenPosition[]): SequenceAccount {
   const [first, ...after] = seen
   if (!first) throw new RangeError('A sequence needs what was seen at the start.')
-  let paths: Array<Path | null> = CYCLE.map((position) => (position === first ? { blame: 0, steps: [], ways: 1 } : null))
+  let paths: Array<Path | null> = CYCLE.map((position) =>
+    position === first ? { blame: 0, steps: [], ways: 1 } : null,
+  )
   for (const position of after) {
     paths = CYCLE.map((here, at) => {
       if (here !== position) return null
@@ -42,7 +48,12 @@ export function readSequence(seen: readonly SeenPosition[]): SequenceAccount {
   }
   const found = best(paths.flatMap((path) => path ?? []))
   if (!found) throw new RangeError('Nothing the drum can do explains what was seen.')
-  return { steps: found.steps, missed: found.steps.filter((step) => step === 0).length, doubled: found.steps.filter((step) => step > 1).length, ambiguous: found.ways > 1 }
+  return {
+    steps: found.steps,
+    missed: found.steps.filter((step) => step === 0).length,
+    doubled: found.steps.filter((step) => step > 1).length,
+    ambiguous: found.ways > 1,
+  }
 }
 
 function best(candidates: readonly Path[]): Path | null {

@@ -23,7 +23,10 @@ const value = (figure: Figure): IntervalFigure => {
 
 describe('an AC series motor from its readings', () => {
   it('exact readings give exact figures; stall current and running speed follow: 16/√(9² + 4²) = 1.625 A, and 500 rad/s', () => {
-    const { figures } = fitSeriesMotor(whole(() => 0), 16)
+    const { figures } = fitSeriesMotor(
+      whole(() => 0),
+      16,
+    )
     expect(value(figures.resistance).value).toBeCloseTo(9, 9)
     expect(value(figures.fieldConstant).value).toBeCloseTo(0.03, 9)
     expect(value(figures.reactance).value).toBeCloseTo(4, 9)
@@ -35,7 +38,8 @@ describe('an AC series motor from its readings', () => {
     const counts = { resistance: 0, fieldConstant: 0, reactance: 0, close: 0 }
     for (let seed = 1; seed <= 100; seed++) {
       const { figures } = fitSeriesMotor(whole(seededNormal(seed)), 16)
-      for (const name of ['resistance', 'fieldConstant', 'reactance'] as const) if (value(figures[name]).low <= truth[name] && truth[name] <= value(figures[name]).high) counts[name] += 1
+      for (const name of ['resistance', 'fieldConstant', 'reactance'] as const)
+        if (value(figures[name]).low <= truth[name] && truth[name] <= value(figures[name]).high) counts[name] += 1
       if (Math.abs(value(figures.resistance).value / 9 - 1) < 0.03) counts.close += 1
     }
     for (const count of Object.values(counts)) expect(count).toBeGreaterThanOrEqual(90)
@@ -43,12 +47,17 @@ describe('an AC series motor from its readings', () => {
 
   it('on AC alone it refuses to guess, and says what to read', () => {
     const { figures } = fitSeriesMotor([point('ac', 4, 0), point('ac', 12, 300), point('ac', 16, 500)], 16)
-    expect(figures.resistance).toMatchObject({ refused: { code: 'no-held-dc', wanted: expect.stringContaining('smooth DC') as string } })
+    expect(figures.resistance).toMatchObject({
+      refused: { code: 'no-held-dc', wanted: expect.stringContaining('smooth DC') as string },
+    })
     expect(figures.reactance).toMatchObject({ refused: { code: 'no-held-dc' } })
   })
 
   it('held on DC alone it gives the resistance, and asks for the rest', () => {
-    const { figures } = fitSeriesMotor([1, 2, 3].map((volts) => point('dc', volts, 0)), 16)
+    const { figures } = fitSeriesMotor(
+      [1, 2, 3].map((volts) => point('dc', volts, 0)),
+      16,
+    )
     expect(value(figures.resistance).value).toBeCloseTo(9, 9)
     expect(figures.fieldConstant).toMatchObject({ refused: { code: 'no-speed-dc' } })
     expect(figures.reactance).toMatchObject({ refused: { code: 'no-known-ac' } })

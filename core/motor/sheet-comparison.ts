@@ -46,16 +46,22 @@ export function compareSheets(before: SheetToCompare, after: SheetToCompare, mac
 
 function lifeLine(before: SheetToCompare, after: SheetToCompare): ComparisonLine[] {
   const dead = (sheet: SheetToCompare): boolean => sheet.readings.some((reading) => reading.kind === 'dead')
-  const moves = (sheet: SheetToCompare): boolean => sheet.readings.some((reading) => reading.kind !== 'dead' && reading.kind !== 'locked' && reading.kind !== 'trial')
+  const moves = (sheet: SheetToCompare): boolean =>
+    sheet.readings.some((reading) => reading.kind !== 'dead' && reading.kind !== 'locked' && reading.kind !== 'trial')
   if (!dead(before)) return []
   if (dead(after)) return [plainLine('life', 'Runs at all', 'no-measurable-change', 'Dead before and dead after.')]
   return moves(after) ? [plainLine('life', 'Runs at all', 'better', 'Dead before, runs now.')] : []
 }
 
 function trialLine(before: SheetToCompare, after: SheetToCompare): ComparisonLine[] {
-  const sum = (sheet: SheetToCompare): { failures: number; attempts: number } => sheet.readings.reduce(
-    (total, reading) => (reading.kind === 'trial' ? { failures: total.failures + reading.failures, attempts: total.attempts + reading.attempts } : total),
-    { failures: 0, attempts: 0 })
+  const sum = (sheet: SheetToCompare): { failures: number; attempts: number } =>
+    sheet.readings.reduce(
+      (total, reading) =>
+        reading.kind === 'trial'
+          ? { failures: total.failures + reading.failures, attempts: total.attempts + reading.attempts }
+          : total,
+      { failures: 0, attempts: 0 },
+    )
   const [first, second] = [sum(before), sum(after)]
   if (first.attempts === 0 || second.attempts === 0) return []
   const verdict = compareTrials(first, second)
@@ -70,38 +76,62 @@ function trialLine(before: SheetToCompare, after: SheetToCompare): ComparisonLin
 }
 
 function stopsLine(before: SheetToCompare, after: SheetToCompare): ComparisonLine[] {
-  const sum = (sheet: SheetToCompare): { stops: number; laps: number } => sheet.readings.reduce(
-    (total, reading) => (reading.kind === 'stops' ? { stops: total.stops + reading.stops, laps: total.laps + reading.laps } : total),
-    { stops: 0, laps: 0 })
+  const sum = (sheet: SheetToCompare): { stops: number; laps: number } =>
+    sheet.readings.reduce(
+      (total, reading) =>
+        reading.kind === 'stops' ? { stops: total.stops + reading.stops, laps: total.laps + reading.laps } : total,
+      { stops: 0, laps: 0 },
+    )
   const [first, second] = [sum(before), sum(after)]
   if (first.laps === 0 || second.laps === 0) return []
   const [rateBefore, rateAfter] = [stopsPerLap(first.stops, first.laps), stopsPerLap(second.stops, second.laps)]
   const differs = stopRatesDiffer(first, second)
   const verdict: Verdict = !differs ? 'no-measurable-change' : rateAfter.value < rateBefore.value ? 'better' : 'worse'
   const counts = `${first.stops} in ${first.laps} before, ${second.stops} in ${second.laps} after`
-  return [{
-    code: 'stops', label: 'Stops per lap', before: rateBefore, after: rateAfter, verdict, repeatabilityAssumed: false,
-    sentence: differs ? `${verdict === 'better' ? 'Fewer' : 'More'} stops: ${counts}.` : `No measurable change: ${counts}; count more laps to tell.`,
-  }]
+  return [
+    {
+      code: 'stops',
+      label: 'Stops per lap',
+      before: rateBefore,
+      after: rateAfter,
+      verdict,
+      repeatabilityAssumed: false,
+      sentence: differs
+        ? `${verdict === 'better' ? 'Fewer' : 'More'} stops: ${counts}.`
+        : `No measurable change: ${counts}; count more laps to tell.`,
+    },
+  ]
 }
 
 function runLines(before: SheetToCompare, after: SheetToCompare): ComparisonLine[] {
   const lines: ComparisonLine[] = []
   for (const direction of ['forward', 'reverse'] as const) {
     const creep = [before, after].map((sheet) => speedOf(sheet, 'creep', direction))
-    if (creep[0] && creep[1]) lines.push(judged(`creep-${direction}`, `Slowest creep, ${direction}`, creep[0], creep[1], 'lower'))
+    if (creep[0] && creep[1])
+      lines.push(judged(`creep-${direction}`, `Slowest creep, ${direction}`, creep[0], creep[1], 'lower'))
     const timed = [before, after].map((sheet) => speedOf(sheet, 'timed', direction))
-    if (timed[0] && timed[1]) lines.push(judged(`timed-${direction}`, `Speed over the timed run, ${direction}`, timed[0], timed[1], 'neither'))
+    if (timed[0] && timed[1])
+      lines.push(judged(`timed-${direction}`, `Speed over the timed run, ${direction}`, timed[0], timed[1], 'neither'))
   }
   return lines
 }
 
-function speedOf(sheet: SheetToCompare, kind: 'creep' | 'timed', direction: 'forward' | 'reverse'): (IntervalFigure & { assumed: boolean }) | null {
-  const runs = sheet.readings.flatMap((reading) => (reading.kind === kind && reading.direction === direction ? [reading.run] : []))
+function speedOf(
+  sheet: SheetToCompare,
+  kind: 'creep' | 'timed',
+  direction: 'forward' | 'reverse',
+): (IntervalFigure & { assumed: boolean }) | null {
+  const runs = sheet.readings.flatMap((reading) =>
+    reading.kind === kind && reading.direction === direction ? [reading.run] : [],
+  )
   const first = runs[0]
   if (!first) return null
   const same = runs.filter((run) => run.distance.value === first.distance.value)
-  const speed = timedSpeed(first.distance.value, same.map((run) => run.duration.value), first.distance.resolution)
+  const speed = timedSpeed(
+    first.distance.value,
+    same.map((run) => run.duration.value),
+    first.distance.resolution,
+  )
   return { ...speed, assumed: same.length < 3 }
 }
 
@@ -110,25 +140,42 @@ function currentLines(before: SheetToCompare, after: SheetToCompare): Comparison
   const lines: ComparisonLine[] = []
   for (const direction of ['forward', 'reverse'] as const) {
     const running = (sheet: SheetToCompare): MeteredReading[] =>
-      sheet.readings.filter((reading): reading is MeteredReading => isMetered(reading) && reading.kind === 'running' && reading.direction === direction)
+      sheet.readings.filter(
+        (reading): reading is MeteredReading =>
+          isMetered(reading) && reading.kind === 'running' && reading.direction === direction,
+      )
     const [first, second] = [running(before), running(after)]
     const voltages: number[] = []
     for (const { voltage } of first) {
       const seen = voltages.some((known) => sameVoltage(known, voltage.value))
-      if (!seen && second.some((reading) => sameVoltage(reading.voltage.value, voltage.value))) voltages.push(voltage.value)
+      if (!seen && second.some((reading) => sameVoltage(reading.voltage.value, voltage.value)))
+        voltages.push(voltage.value)
     }
     for (const voltage of voltages.sort((a, b) => a - b)) {
       const at = (readings: readonly MeteredReading[]): IntervalFigure & { assumed: boolean } => {
         const matching = readings.filter((reading) => sameVoltage(reading.voltage.value, voltage))
         return { ...currentFigure(matching), assumed: matching.length < 3 }
       }
-      lines.push(judged(`current-${direction}-${voltage}`, `Current at ${Number(voltage.toPrecision(3))} V, ${direction}`, at(first), at(second), 'lower'))
+      lines.push(
+        judged(
+          `current-${direction}-${voltage}`,
+          `Current at ${Number(voltage.toPrecision(3))} V, ${direction}`,
+          at(first),
+          at(second),
+          'lower',
+        ),
+      )
     }
   }
   return lines
 }
 
-const FITTED: ReadonlyArray<{ name: SweepFigureName; label: string; better: WhatIsBetter; elseName?: SweepFigureName }> = [
+const FITTED: ReadonlyArray<{
+  name: SweepFigureName
+  label: string
+  better: WhatIsBetter
+  elseName?: SweepFigureName
+}> = [
   { name: 'startVoltage', label: 'Start voltage', better: 'lower' },
   { name: 'coulombFriction', label: 'Drag at standstill', better: 'lower' },
   { name: 'resistanceAt20', label: 'Resistance with brushes, at 20 °C', better: 'lower', elseName: 'resistance' },
@@ -159,12 +206,21 @@ function judged(
   const change = compareBeforeAfter(before, after)
   const verdict = verdictOf(change, better)
   const percent = before.value === 0 ? null : Math.round((change.difference / before.value) * 100)
-  const sentence = verdict === 'no-measurable-change'
-    ? 'No measurable change.'
-    : `${change.verdict === 'lower' ? 'Down' : 'Up'}${percent === null ? '' : ` ${Math.abs(percent)} %`}, beyond the uncertainty.`
+  const sentence =
+    verdict === 'no-measurable-change'
+      ? 'No measurable change.'
+      : `${change.verdict === 'lower' ? 'Down' : 'Up'}${percent === null ? '' : ` ${Math.abs(percent)} %`}, beyond the uncertainty.`
   const { assumed: assumedBefore, ...figureBefore } = before
   const { assumed: assumedAfter, ...figureAfter } = after
-  return { code, label, before: figureBefore, after: figureAfter, verdict, sentence, repeatabilityAssumed: assumedBefore || assumedAfter }
+  return {
+    code,
+    label,
+    before: figureBefore,
+    after: figureAfter,
+    verdict,
+    sentence,
+    repeatabilityAssumed: assumedBefore || assumedAfter,
+  }
 }
 
 function verdictOf(change: Change, better: WhatIsBetter): Verdict {

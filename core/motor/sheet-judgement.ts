@@ -2,7 +2,15 @@ import { plainNumber } from '../measure/significant-digits'
 import { repeatedMeasurement } from '../measure/repeatability'
 import { compareBeforeAfter } from '../measure/before-after'
 import { isRefused, type IntervalFigure, type Refusal } from '../measure/measured-value'
-import { commonScale, isMetered, quantityUncertainty, sweepPointOf, type MachineFacts, type MeteredReading, type SheetReading } from './sheet-reading'
+import {
+  commonScale,
+  isMetered,
+  quantityUncertainty,
+  sweepPointOf,
+  type MachineFacts,
+  type MeteredReading,
+  type SheetReading,
+} from './sheet-reading'
 import { fitSeriesMotor, type SeriesFit, type SeriesPoint } from './series-fit'
 import { fitSweep, isWholeRefusal, type SweepFit } from './sweep-fit'
 
@@ -37,34 +45,67 @@ export interface SheetConditions {
  *
  * @param readings the lines that count: struck-out ones left out
  */
-export function judgeSheet(readings: readonly SheetReading[], machine: MachineFacts, conditions: SheetConditions): SheetJudgement {
+export function judgeSheet(
+  readings: readonly SheetReading[],
+  machine: MachineFacts,
+  conditions: SheetConditions,
+): SheetJudgement {
   const metered = readings.filter(isMetered)
   const remarks: SheetRemark[] = []
   if (readings.some((reading) => reading.kind === 'dead')) {
-    remarks.push({ code: 'dead', weight: 'fault', sentence: 'It does nothing on the track. That is a starting point: any movement afterwards is a change.' })
+    remarks.push({
+      code: 'dead',
+      weight: 'fault',
+      sentence: 'It does nothing on the track. That is a starting point: any movement afterwards is a change.',
+    })
   }
   if (machine.power === 'ac') {
     const supply = conditions.supply ?? 'ac'
-    const points = [...seriesPoints(metered, supply, machine), ...seriesPoints((conditions.otherSupply ?? []).filter(isMetered), supply === 'ac' ? 'dc' : 'ac', machine)]
-    return { fit: null, series: points.length > 0 ? fitSeriesMotor(points, machine.nominalVoltage) : null, refusal: null, remarks: [...remarks, ...directionRemarks(metered)] }
+    const points = [
+      ...seriesPoints(metered, supply, machine),
+      ...seriesPoints((conditions.otherSupply ?? []).filter(isMetered), supply === 'ac' ? 'dc' : 'ac', machine),
+    ]
+    return {
+      fit: null,
+      series: points.length > 0 ? fitSeriesMotor(points, machine.nominalVoltage) : null,
+      refusal: null,
+      remarks: [...remarks, ...directionRemarks(metered)],
+    }
   }
   if (metered.length === 0) return { fit: null, series: null, refusal: null, remarks }
 
-  const result = fitSweep(metered.map((reading) => sweepPointOf(reading, machine)), {
-    scale: commonScale(metered),
-    windingCelsius: conditions.windingCelsius,
-    nominalVoltage: machine.nominalVoltage,
-  })
+  const result = fitSweep(
+    metered.map((reading) => sweepPointOf(reading, machine)),
+    {
+      scale: commonScale(metered),
+      windingCelsius: conditions.windingCelsius,
+      nominalVoltage: machine.nominalVoltage,
+    },
+  )
   const directions = directionRemarks(metered)
-  if (isWholeRefusal(result)) return { fit: null, series: null, refusal: result.refused, remarks: [...remarks, ...directions] }
-  return { fit: result, series: null, refusal: null, remarks: [...remarks, ...directions, ...fitRemarks(result, metered)] }
+  if (isWholeRefusal(result))
+    return { fit: null, series: null, refusal: result.refused, remarks: [...remarks, ...directions] }
+  return {
+    fit: result,
+    series: null,
+    refusal: null,
+    remarks: [...remarks, ...directions, ...fitRemarks(result, metered)],
+  }
 }
 
 function seriesPoints(readings: readonly MeteredReading[], supply: 'dc' | 'ac', machine: MachineFacts): SeriesPoint[] {
-  return readings.filter((reading) => reading.voltage.value > 0 && reading.current.value > 0).map((reading) => ({
-    supply, volts: reading.voltage.value, amps: reading.current.value, speed: sweepPointOf(reading, machine).speed,
-    relative: Math.hypot(quantityUncertainty(reading.voltage) / reading.voltage.value, quantityUncertainty(reading.current) / reading.current.value),
-  }))
+  return readings
+    .filter((reading) => reading.voltage.value > 0 && reading.current.value > 0)
+    .map((reading) => ({
+      supply,
+      volts: reading.voltage.value,
+      amps: reading.current.value,
+      speed: sweepPointOf(reading, machine).speed,
+      relative: Math.hypot(
+        quantityUncertainty(reading.voltage) / reading.voltage.value,
+        quantityUncertainty(reading.current) / reading.current.value,
+      ),
+    }))
 }
 
 /** Readings this far over the nominal voltage are asked about before they count. */
@@ -97,10 +138,14 @@ export function compareDirections(readings: readonly MeteredReading[]): Directio
     .filter((reading) => reading.direction === 'forward')
     .map((reading) => reading.voltage.value)
     .sort((a, b) => b - a)
-    .find((voltage) => running.some((other) => other.direction === 'reverse' && sameVoltage(other.voltage.value, voltage)))
+    .find((voltage) =>
+      running.some((other) => other.direction === 'reverse' && sameVoltage(other.voltage.value, voltage)),
+    )
   if (shared === undefined) return null
   const currentOf = (direction: 'forward' | 'reverse'): IntervalFigure => {
-    const matching = running.filter((reading) => reading.direction === direction && sameVoltage(reading.voltage.value, shared))
+    const matching = running.filter(
+      (reading) => reading.direction === direction && sameVoltage(reading.voltage.value, shared),
+    )
     return currentFigure(matching)
   }
   return { voltage: shared, forward: currentOf('forward'), reverse: currentOf('reverse') }
@@ -109,8 +154,16 @@ export function compareDirections(readings: readonly MeteredReading[]): Directio
 /** The current of readings taken under one and the same condition, by the two-part rule. */
 export function currentFigure(readings: readonly MeteredReading[]): IntervalFigure {
   const first = readings[0] as MeteredReading
-  const together = repeatedMeasurement(readings.map((reading) => reading.current.value), quantityUncertainty(first.current))
-  return { value: together.mean, low: together.mean - together.expanded, high: together.mean + together.expanded, unit: 'A' }
+  const together = repeatedMeasurement(
+    readings.map((reading) => reading.current.value),
+    quantityUncertainty(first.current),
+  )
+  return {
+    value: together.mean,
+    low: together.mean - together.expanded,
+    high: together.mean + together.expanded,
+    unit: 'A',
+  }
 }
 
 export function sameVoltage(first: number, second: number): boolean {
@@ -124,14 +177,22 @@ function directionRemarks(readings: readonly MeteredReading[]): SheetRemark[] {
   const at = `at ${plainNumber(pair.voltage)} V`
   const both = `${milliamps(pair.forward.value)} forward, ${milliamps(pair.reverse.value)} reverse`
   if (change.verdict === 'no-measurable-change') {
-    return [{ code: 'directions-alike', weight: 'sound', sentence: `No measurable difference between directions ${at}: ${both}.` }]
+    return [
+      {
+        code: 'directions-alike',
+        weight: 'sound',
+        sentence: `No measurable difference between directions ${at}: ${both}.`,
+      },
+    ]
   }
   const worse = change.verdict === 'higher' ? 'Reverse' : 'Forward'
-  return [{
-    code: 'directions-differ',
-    weight: 'care',
-    sentence: `${worse} draws more ${at}: ${both}, beyond the ±${milliamps(change.uncertainty)} the readings allow. Usual causes: end play and thrust, brush seating, a dirty commutator.`,
-  }]
+  return [
+    {
+      code: 'directions-differ',
+      weight: 'care',
+      sentence: `${worse} draws more ${at}: ${both}, beyond the ±${milliamps(change.uncertainty)} the readings allow. Usual causes: end play and thrust, brush seating, a dirty commutator.`,
+    },
+  ]
 }
 
 function fitRemarks(fit: SweepFit, readings: readonly MeteredReading[]): SheetRemark[] {
@@ -139,17 +200,26 @@ function fitRemarks(fit: SweepFit, readings: readonly MeteredReading[]): SheetRe
   const lockedCount = readings.filter((reading) => reading.kind === 'locked').length
   if (lockedCount > 0 && lockedCount < 3) {
     remarks.push({
-      code: 'few-locked', weight: 'ask',
+      code: 'few-locked',
+      weight: 'ask',
       sentence: `${lockedCount === 1 ? 'One locked reading' : 'Two locked readings'} cannot show how resistance changes with the armature angle: its ±8 % is taken from a three-pole armature. Six, the armature turned between them, settle it.`,
     })
   }
   const drop = fit.figures.brushDrop
   if (!isRefused(drop) && drop.low > 0) {
-    remarks.push({ code: 'brush-drop', weight: 'care', sentence: `About ${plainNumber(drop.value)} V is lost at the brushes before the winding sees anything.` })
+    remarks.push({
+      code: 'brush-drop',
+      weight: 'care',
+      sentence: `About ${plainNumber(drop.value)} V is lost at the brushes before the winding sees anything.`,
+    })
   }
   const { startVoltage } = fit.figures
   if (!isRefused(startVoltage) && startVoltage.low > fit.nominalVoltage / 3) {
-    remarks.push({ code: 'hard-start', weight: 'care', sentence: `It needs at least ${plainNumber(startVoltage.low)} V to start, over a third of its ${plainNumber(fit.nominalVoltage)} V: drag or a poor contact.` })
+    remarks.push({
+      code: 'hard-start',
+      weight: 'care',
+      sentence: `It needs at least ${plainNumber(startVoltage.low)} V to start, over a third of its ${plainNumber(fit.nominalVoltage)} V: drag or a poor contact.`,
+    })
   }
   return remarks
 }

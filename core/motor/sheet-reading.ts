@@ -13,8 +13,22 @@ export interface ReadQuantity {
 
 /** What one line of a test sheet says. All quantities SI. */
 export type SheetReading =
-  | { readonly kind: 'running'; readonly direction: Direction; readonly voltage: ReadQuantity; readonly current: ReadQuantity; readonly speed: ReadQuantity | null; readonly run: TimedRun | null }
-  | { readonly kind: 'locked'; readonly direction: Direction; readonly voltage: ReadQuantity; readonly current: ReadQuantity; readonly angle: number | null; readonly hold?: number }
+  | {
+      readonly kind: 'running'
+      readonly direction: Direction
+      readonly voltage: ReadQuantity
+      readonly current: ReadQuantity
+      readonly speed: ReadQuantity | null
+      readonly run: TimedRun | null
+    }
+  | {
+      readonly kind: 'locked'
+      readonly direction: Direction
+      readonly voltage: ReadQuantity
+      readonly current: ReadQuantity
+      readonly angle: number | null
+      readonly hold?: number
+    }
   | { readonly kind: 'timed'; readonly direction: Direction; readonly run: TimedRun }
   | { readonly kind: 'creep'; readonly direction: Direction; readonly run: TimedRun }
   | { readonly kind: 'stops'; readonly stops: number; readonly laps: number }
@@ -68,7 +82,9 @@ export function commonScale(readings: readonly MeteredReading[]): { voltage: num
     readings.reduce((largest, reading) => {
       const quantity = pick(reading)
       return quantity ? Math.max(largest, (quantity.meter ?? UNKNOWN_METER).percentOfReading) : largest
-    }, 0) / 100 / Math.sqrt(3)
+    }, 0) /
+    100 /
+    Math.sqrt(3)
   return {
     voltage: worst((reading) => reading.voltage),
     current: worst((reading) => reading.current),
@@ -78,7 +94,10 @@ export function commonScale(readings: readonly MeteredReading[]): { voltage: num
 
 /** Standard uncertainty of one quantity from its meter, percentage and digits together. */
 export function quantityUncertainty(quantity: ReadQuantity): number {
-  return meterStandardUncertainty(quantity.value, { ...(quantity.meter ?? UNKNOWN_METER), resolution: quantity.resolution })
+  return meterStandardUncertainty(quantity.value, {
+    ...(quantity.meter ?? UNKNOWN_METER),
+    resolution: quantity.resolution,
+  })
 }
 
 /** Last digits, and half a percent for the hand on the knob and the needle settling (common practice, no source). */
@@ -87,7 +106,10 @@ function scatter(quantity: ReadQuantity): number {
   return Math.hypot((digits * quantity.resolution) / Math.sqrt(3), 0.005 * quantity.value)
 }
 
-function motorSpeed(reading: Extract<MeteredReading, { kind: 'running' }>, machine: MachineFacts): { value: number; scatter: number } | null {
+function motorSpeed(
+  reading: Extract<MeteredReading, { kind: 'running' }>,
+  machine: MachineFacts,
+): { value: number; scatter: number } | null {
   if (reading.speed) return { value: reading.speed.value, scatter: scatter(reading.speed) }
   const { gearRatio, wheelDiameterMetres } = machine
   if (!reading.run || gearRatio === null || wheelDiameterMetres === null) return null

@@ -35,7 +35,10 @@ const MEDIAN_EFFICIENCY = 2 / Math.PI
  */
 export function shrunkSpread(logs: readonly number[], prior: ClassPrior): Expected {
   const count = logs.length
-  const within = (PRIOR_EXAMPLES * prior.withinType ** 2 + (count > 1 ? count * (MAD_TO_DEVIATION * medianAbsoluteDeviation([...logs])) ** 2 : 0)) / (PRIOR_EXAMPLES + (count > 1 ? count : 0))
+  const within =
+    (PRIOR_EXAMPLES * prior.withinType ** 2 +
+      (count > 1 ? count * (MAD_TO_DEVIATION * medianAbsoluteDeviation([...logs])) ** 2 : 0)) /
+    (PRIOR_EXAMPLES + (count > 1 ? count : 0))
   const precisionOfShop = (count * MEDIAN_EFFICIENCY) / within
   const precisionOfClass = 1 / prior.betweenTypes ** 2
   const precision = precisionOfShop + precisionOfClass

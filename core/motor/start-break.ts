@@ -41,7 +41,8 @@ function lineThrough(points: readonly SweepPoint[]): { slope: number; intercept:
   const meanCurrent = points.reduce((sum, point) => sum + point.current, 0) / count
   const spread = points.reduce((sum, point) => sum + (point.voltage - meanVoltage) ** 2, 0)
   if (spread === 0) return null
-  const slope = points.reduce((sum, point) => sum + (point.voltage - meanVoltage) * (point.current - meanCurrent), 0) / spread
+  const slope =
+    points.reduce((sum, point) => sum + (point.voltage - meanVoltage) * (point.current - meanCurrent), 0) / spread
   const intercept = meanCurrent - slope * meanVoltage
   const error = points.reduce((sum, point) => sum + (point.current - intercept - slope * point.voltage) ** 2, 0)
   return { slope, intercept, error }

@@ -29,11 +29,23 @@ const SAME_VOLTS_SHARE = 0.05
  */
 export function judgeStep(before: TestedStep | null, now: TestedStep): StepVerdict {
   const { name } = now
-  if (!before) return now.turns === 'stands' ? { weight: 'fault', sentence: 'It takes current and does not turn: begin with what is there.' } : { weight: 'sound', sentence: 'The first figure: every further step is held against the one before it.' }
-  if (now.turns === 'stands' && before.turns !== 'stands') return { weight: 'fault', sentence: `It stopped with “${name}”: that step is the one that is wrong.` }
+  if (!before)
+    return now.turns === 'stands'
+      ? { weight: 'fault', sentence: 'It takes current and does not turn: begin with what is there.' }
+      : { weight: 'sound', sentence: 'The first figure: every further step is held against the one before it.' }
+  if (now.turns === 'stands' && before.turns !== 'stands')
+    return { weight: 'fault', sentence: `It stopped with “${name}”: that step is the one that is wrong.` }
   if (now.turns === 'stands') return { weight: 'fault', sentence: 'It still does not turn.' }
-  if (before.turns !== 'stands' && before.turns !== now.turns) return { weight: 'fault', sentence: `It turns the other way since “${name}”: leads, motor or contact strips went back mirrored.` }
-  if (Math.abs(now.volts - before.volts) > SAME_VOLTS_SHARE * before.volts) return { weight: 'care', sentence: `Taken at ${now.volts.toFixed(1)} V, the step before at ${before.volts.toFixed(1)} V: the currents cannot be compared.` }
+  if (before.turns !== 'stands' && before.turns !== now.turns)
+    return {
+      weight: 'fault',
+      sentence: `It turns the other way since “${name}”: leads, motor or contact strips went back mirrored.`,
+    }
+  if (Math.abs(now.volts - before.volts) > SAME_VOLTS_SHARE * before.volts)
+    return {
+      weight: 'care',
+      sentence: `Taken at ${now.volts.toFixed(1)} V, the step before at ${before.volts.toFixed(1)} V: the currents cannot be compared.`,
+    }
   const change = compareBeforeAfter(before.current, now.current)
   const words = `${milliamps(before.current.value)} before, ${milliamps(now.current.value)} now`
   if (change.verdict === 'no-measurable-change') return { weight: 'sound', sentence: `No measurable change: ${words}.` }
@@ -42,7 +54,10 @@ export function judgeStep(before: TestedStep | null, now: TestedStep): StepVerdi
   const beyond = `beyond the ±${milliamps(change.uncertainty)} the readings allow`
   return rise <= EXPECTED_RISE
     ? { weight: 'sound', sentence: `A little more, as a part added takes: ${words}.` }
-    : { weight: rise > 3 * EXPECTED_RISE ? 'fault' : 'care', sentence: `Up by ${Math.round(rise * 100)} % with “${name}”, ${beyond}: ${words}. Loosen it and see whether it falls again.` }
+    : {
+        weight: rise > 3 * EXPECTED_RISE ? 'fault' : 'care',
+        sentence: `Up by ${Math.round(rise * 100)} % with “${name}”, ${beyond}: ${words}. Loosen it and see whether it falls again.`,
+      }
 }
 
 const milliamps = (amps: number): string => `${(amps * 1000).toFixed(amps < 0.1 ? 1 : 0)} mA`

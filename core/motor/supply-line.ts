@@ -18,11 +18,18 @@ export function fitSupplyLine(running: readonly SweepPoint[]): SupplyLine | null
   const voltages = running.map((point) => point.voltage)
   if (running.length < 3 || Math.max(...voltages) < Math.min(...voltages) * VOLTAGE_SPREAD_NEEDED) return null
   const weights = running.map((point) => 1 / Math.max(scatterOf(point).current ** 2, 1e-12))
-  const solution = solveWeightedLeastSquares(voltages.map((voltage) => [1, voltage]), running.map((point) => point.current), weights)
+  const solution = solveWeightedLeastSquares(
+    voltages.map((voltage) => [1, voltage]),
+    running.map((point) => point.current),
+    weights,
+  )
   if (!solution) return null
   const [offset = 0, slope = 0] = solution.parameters
   const freedom = running.length - 2
-  const chiSquared = running.reduce((sum, point, i) => sum + (weights[i] as number) * (point.current - offset - slope * point.voltage) ** 2, 0)
+  const chiSquared = running.reduce(
+    (sum, point, i) => sum + (weights[i] as number) * (point.current - offset - slope * point.voltage) ** 2,
+    0,
+  )
   const scale = Math.max(chiSquared / freedom, 1e-6)
   const [[c00 = 0, c01 = 0] = [], [, c11 = 0] = []] = solution.covariance
   return {

@@ -5,7 +5,14 @@ import { isRefused, type IntervalFigure } from '../measure/measured-value'
 import { bestLoad } from './operating-point'
 import { fitSweep, isWholeRefusal, type SweepFigureName, type SweepFit } from './sweep-fit'
 import { seededNormal } from '../measure/seeded-random'
-import { lockedPoint, runningPoint, SMALL_FIVE_POLE, spread, withNoise, type KnownMotor } from './simulated-readings.test-data'
+import {
+  lockedPoint,
+  runningPoint,
+  SMALL_FIVE_POLE,
+  spread,
+  withNoise,
+  type KnownMotor,
+} from './simulated-readings.test-data'
 import type { SweepPoint } from './sweep-point'
 
 function fitOf(points: readonly SweepPoint[], options = {}): SweepFit {
@@ -71,7 +78,10 @@ describe('a sheet with locked and running readings', () => {
   it('agrees with a general regression package on the same rows', () => {
     const noisy = withNoise(sheetOf(SMALL_FIVE_POLE, 12, 12), 0.01, seededNormal(11))
       // Errors only in the voltage and equal for all, so that plain regression is the right answer too.
-      .map((point, i) => ({ ...(i < 12 ? runningPoint(SMALL_FIVE_POLE, 4 + i * 0.7) : lockedPoint(SMALL_FIVE_POLE, 0.6 + (i - 12) * 0.15)), extra: point.voltage }))
+      .map((point, i) => ({
+        ...(i < 12 ? runningPoint(SMALL_FIVE_POLE, 4 + i * 0.7) : lockedPoint(SMALL_FIVE_POLE, 0.6 + (i - 12) * 0.15)),
+        extra: point.voltage,
+      }))
     const normal = seededNormal(5)
     const points: SweepPoint[] = noisy.map(({ extra: _extra, ...point }) => ({
       ...point,
@@ -91,7 +101,11 @@ describe('a sheet with locked and running readings', () => {
   })
 
   it('agrees with a general curve fitter on the friction line', () => {
-    const points = withNoise(spread(4, 12, 15).map((voltage) => runningPoint(SMALL_FIVE_POLE, voltage)), 0.01, seededNormal(3))
+    const points = withNoise(
+      spread(4, 12, 15).map((voltage) => runningPoint(SMALL_FIVE_POLE, voltage)),
+      0.01,
+      seededNormal(3),
+    )
       .concat(spread(0.5, 2.5, 6).map((voltage) => lockedPoint(SMALL_FIVE_POLE, voltage)))
       // The same scatter for every current: equal weights on both sides.
       .map((point) => ({ ...point, scatter: { voltage: 0.05, current: 0.001, speed: 5 } }))
@@ -99,7 +113,9 @@ describe('a sheet with locked and running readings', () => {
     // In mA and 1000 rad/s, so that the fitter's tolerances suit the numbers.
     const general = levenbergMarquardt(
       { x: running.map((point) => (point.speed as number) / 1000), y: running.map((point) => point.current * 1000) },
-      ([a, c]) => (x: number) => (a as number) + (c as number) * x,
+      ([a, c]) =>
+        (x: number) =>
+          (a as number) + (c as number) * x,
       { initialValues: [30, 10], damping: 1.5, maxIterations: 500, errorTolerance: 1e-12 },
     )
     const fit = fitOf(points)
@@ -154,7 +170,13 @@ describe('what readings cannot tell', () => {
   it('keeps the resistance of running readings alone honestly wide, and refuses the brush drop', () => {
     let covered = 0
     for (let seed = 1; seed <= 200; seed++) {
-      const fit = fitOf(withNoise(spread(4, 12, 10).map((voltage) => runningPoint(SMALL_FIVE_POLE, voltage)), 0.01, seededNormal(seed)))
+      const fit = fitOf(
+        withNoise(
+          spread(4, 12, 10).map((voltage) => runningPoint(SMALL_FIVE_POLE, voltage)),
+          0.01,
+          seededNormal(seed),
+        ),
+      )
       const given = figure(fit, 'resistance')
       expect((given.high - given.low) / given.value).toBeGreaterThan(0.3)
       expect(isRefused(fit.figures.brushDrop)).toBe(true)
@@ -174,7 +196,10 @@ describe('what readings cannot tell', () => {
   it('asks for a reading below the start voltage when there are neither speeds nor locked readings', () => {
     const fit = fitOf([4, 8, 12].map((voltage) => ({ ...runningPoint(SMALL_FIVE_POLE, voltage), speed: null })))
     expect(fit.figures.resistance).toMatchObject({
-      refused: { code: 'no-locked-reading', message: expect.stringContaining('The three readings are all above the start voltage') },
+      refused: {
+        code: 'no-locked-reading',
+        message: expect.stringContaining('The three readings are all above the start voltage'),
+      },
     })
     expect(fit.figures.backEmf).toMatchObject({ refused: { code: 'no-speed' } })
     expect(figure(fit, 'noLoadCurrent').value).toBeCloseTo(runningPoint(SMALL_FIVE_POLE, 12).current, 6)
@@ -183,7 +208,9 @@ describe('what readings cannot tell', () => {
   it('refuses one reading, and readings all alike', () => {
     expect(fitSweep([running[0] as SweepPoint])).toMatchObject({ refused: { code: 'one-reading' } })
     const alike = [0, 1, 2, 3].map(() => running[2] as SweepPoint)
-    expect(fitSweep(alike)).toMatchObject({ refused: { code: 'readings-alike', wanted: expect.stringContaining('4, 8 and 12 V') } })
+    expect(fitSweep(alike)).toMatchObject({
+      refused: { code: 'readings-alike', wanted: expect.stringContaining('4, 8 and 12 V') },
+    })
     expect(fitSweep([])).toMatchObject({ refused: { code: 'no-readings' } })
   })
 
@@ -202,7 +229,11 @@ describe('what readings cannot tell', () => {
   })
 
   it('finds the start of turning from the bend in a sweep without speeds', () => {
-    const standing = [0.2, 0.4, 0.6, 0.8, 1.0, 1.2].map((voltage) => ({ ...lockedPoint(SMALL_FIVE_POLE, voltage), locked: false, speed: null }))
+    const standing = [0.2, 0.4, 0.6, 0.8, 1.0, 1.2].map((voltage) => ({
+      ...lockedPoint(SMALL_FIVE_POLE, voltage),
+      locked: false,
+      speed: null,
+    }))
     const turning = [1.6, 2, 4, 6, 8].map((voltage) => ({ ...runningPoint(SMALL_FIVE_POLE, voltage), speed: null }))
     const fit = fitOf([...turning, ...standing])
     expect(figure(fit, 'startVoltage')).toMatchObject({ low: 1.2, high: 1.6 })

@@ -1,7 +1,15 @@
 import { refuse, type Figure, type Refusal } from '../measure/measured-value'
 import { studentFactor95 } from '../measure/uncertainty'
 import { fitFrictionLine, type FrictionLine } from './friction-line'
-import { bestLoad, noLoadCurrent, noLoadSpeed, stallCurrent, stallTorque, startVoltage, type MotorConstants } from './operating-point'
+import {
+  bestLoad,
+  noLoadCurrent,
+  noLoadSpeed,
+  stallCurrent,
+  stallTorque,
+  startVoltage,
+  type MotorConstants,
+} from './operating-point'
 import { findStartBreak, type StartBreak } from './start-break'
 import { NO_SCALE_UNCERTAINTY, type Direction, type ScaleUncertainty, type SweepPoint } from './sweep-point'
 import { fitSupplyLine, type SupplyLine } from './supply-line'
@@ -39,12 +47,29 @@ export interface SweepFit {
 }
 
 export const sweepFigureNames = [
-  'resistance', 'resistanceAt20', 'backEmf', 'backEmfAt20', 'brushDrop', 'startVoltage', 'coulombFriction', 'viscousFriction',
-  'noLoadCurrent', 'noLoadSpeed', 'stallCurrent', 'stallTorque', 'bestEfficiency', 'bestOutput',
+  'resistance',
+  'resistanceAt20',
+  'backEmf',
+  'backEmfAt20',
+  'brushDrop',
+  'startVoltage',
+  'coulombFriction',
+  'viscousFriction',
+  'noLoadCurrent',
+  'noLoadSpeed',
+  'stallCurrent',
+  'stallTorque',
+  'bestEfficiency',
+  'bestOutput',
 ] as const
 export type SweepFigureName = (typeof sweepFigureNames)[number]
 
-export const dragFigureNames = ['startVoltage', 'coulombFriction', 'noLoadCurrent', 'noLoadSpeed'] as const satisfies readonly SweepFigureName[]
+export const dragFigureNames = [
+  'startVoltage',
+  'coulombFriction',
+  'noLoadCurrent',
+  'noLoadSpeed',
+] as const satisfies readonly SweepFigureName[]
 export type DragFigureName = (typeof dragFigureNames)[number]
 
 const SIX_LOCKED = 'Six locked readings at low voltage, the armature turned a little between them.'
@@ -68,7 +93,9 @@ export function fitSweep(points: readonly SweepPoint[], options: SweepFitOptions
 
   const startBreak = points.some((point) => point.locked || point.speed !== null) ? null : findStartBreak(points)
   const sorted = startBreak
-    ? points.map((point) => (point.voltage <= startBreak.lastStandingVoltage ? { ...point, locked: true, speed: 0 } : point))
+    ? points.map((point) =>
+        point.voltage <= startBreak.lastStandingVoltage ? { ...point, locked: true, speed: 0 } : point,
+      )
     : points
   const locked = sorted.filter((point) => point.locked && point.current > 0)
   const running = sorted.filter((point) => !point.locked)
@@ -79,7 +106,19 @@ export function fitSweep(points: readonly SweepPoint[], options: SweepFitOptions
   const supply = fitSupplyLine(running)
   const scale = options.scale ?? NO_SCALE_UNCERTAINTY
   const model = terminal ? new FittedMotor(terminal, friction, scale) : null
-  const context: FigureContext = { model, terminal, friction, supply, startBreak, locked, running, timed, nominalVoltage, windingCelsius: options.windingCelsius ?? null, scale }
+  const context: FigureContext = {
+    model,
+    terminal,
+    friction,
+    supply,
+    startBreak,
+    locked,
+    running,
+    timed,
+    nominalVoltage,
+    windingCelsius: options.windingCelsius ?? null,
+    scale,
+  }
 
   return {
     nominalVoltage,
@@ -117,14 +156,22 @@ function refuseWholeSheet(points: readonly SweepPoint[]): Refusal | null {
     return refuse('no-readings', 'There are no readings yet.', SPREAD_VOLTAGES)
   }
   if (points.length === 1) {
-    return refuse('one-reading', 'One reading alone says nothing about the motor: resistance, magnet and drag could share it in any way.', `${SPREAD_VOLTAGES} ${SIX_LOCKED}`)
+    return refuse(
+      'one-reading',
+      'One reading alone says nothing about the motor: resistance, magnet and drag could share it in any way.',
+      `${SPREAD_VOLTAGES} ${SIX_LOCKED}`,
+    )
   }
   const voltages = points.map((point) => point.voltage)
   const allAlike = Math.max(...voltages) <= Math.min(...voltages) * (1 + ALIKE_FRACTION)
   if (allAlike && points.every((point) => point.locked === points[0]?.locked)) {
     return points[0]?.locked && points.length >= 3
       ? null
-      : refuse('readings-alike', `All ${points.length} readings were taken at about ${(voltages[0] as number).toFixed(1)} V: they repeat one point, and a line needs more than one.`, points[0]?.locked ? SIX_LOCKED : SPREAD_VOLTAGES)
+      : refuse(
+          'readings-alike',
+          `All ${points.length} readings were taken at about ${(voltages[0] as number).toFixed(1)} V: they repeat one point, and a line needs more than one.`,
+          points[0]?.locked ? SIX_LOCKED : SPREAD_VOLTAGES,
+        )
   }
   return null
 }
@@ -147,7 +194,10 @@ class FittedMotor {
     }
     this.complete = terminal.backEmf !== null && friction !== null && friction.currentPerSpeed !== null
     const lockedFreedom = terminal.lockedCount >= 3 ? terminal.lockedCount - 1 : Number.POSITIVE_INFINITY
-    const runningFreedom = terminal.runningCount > 0 ? Math.max(1, terminal.runningCount - (terminal.lockedCount > 0 ? 1 : 2)) : Number.POSITIVE_INFINITY
+    const runningFreedom =
+      terminal.runningCount > 0
+        ? Math.max(1, terminal.runningCount - (terminal.lockedCount > 0 ? 1 : 2))
+        : Number.POSITIVE_INFINITY
     this.freedom = Math.min(lockedFreedom, runningFreedom)
 
     const { resistance, backEmf, brushDrop, currentAtRest, currentPerSpeed } = this.constants
@@ -160,27 +210,36 @@ class FittedMotor {
       [0, currentPerSpeed, -currentPerSpeed],
     ]
     const scaleVariance = [scale.voltage ** 2, scale.current ** 2, scale.speed ** 2]
-    this.covariance = Array.from({ length: 5 }, (_, i) => Array.from({ length: 5 }, (_, j) => {
-      const statistical = i < 3 && j < 3
-        ? (terminal.covariance[i] as number[])[j] as number
-        : i >= 3 && j >= 3 ? friction?.covariance[i - 3]?.[j - 3] ?? 0 : 0
-      const common = scaleVariance.reduce((sum, variance, k) =>
-        sum + variance * ((byScale[i] as number[])[k] as number) * ((byScale[j] as number[])[k] as number), 0)
-      return statistical + common
-    }))
+    this.covariance = Array.from({ length: 5 }, (_, i) =>
+      Array.from({ length: 5 }, (_, j) => {
+        const statistical =
+          i < 3 && j < 3
+            ? ((terminal.covariance[i] as number[])[j] as number)
+            : i >= 3 && j >= 3
+              ? (friction?.covariance[i - 3]?.[j - 3] ?? 0)
+              : 0
+        const common = scaleVariance.reduce(
+          (sum, variance, k) =>
+            sum + variance * ((byScale[i] as number[])[k] as number) * ((byScale[j] as number[])[k] as number),
+          0,
+        )
+        return statistical + common
+      }),
+    )
   }
 
   /** First-order propagation (GUM 5.2.2) of a figure computed from the constants. */
   interval(figure: (motor: MotorConstants) => number): Band {
     const { resistance, backEmf, brushDrop, currentAtRest, currentPerSpeed } = this.constants
     const centre = [resistance, backEmf, brushDrop, currentAtRest, currentPerSpeed]
-    const evaluate = (values: readonly number[]): number => figure({
-      resistance: values[0] as number,
-      backEmf: values[1] as number,
-      brushDrop: values[2] as number,
-      currentAtRest: values[3] as number,
-      currentPerSpeed: values[4] as number,
-    })
+    const evaluate = (values: readonly number[]): number =>
+      figure({
+        resistance: values[0] as number,
+        backEmf: values[1] as number,
+        brushDrop: values[2] as number,
+        currentAtRest: values[3] as number,
+        currentPerSpeed: values[4] as number,
+      })
     const value = evaluate(centre)
     const gradient = centre.map((at, i) => {
       const deviation = Math.sqrt((this.covariance[i] as number[])[i] as number)
@@ -192,8 +251,12 @@ class FittedMotor {
       down[i] = at - step
       return (evaluate(up) - evaluate(down)) / (2 * step)
     })
-    const variance = gradient.reduce((sum, left, i) =>
-      sum + gradient.reduce((inner, right, j) => inner + left * right * ((this.covariance[i] as number[])[j] as number), 0), 0)
+    const variance = gradient.reduce(
+      (sum, left, i) =>
+        sum +
+        gradient.reduce((inner, right, j) => inner + left * right * ((this.covariance[i] as number[])[j] as number), 0),
+      0,
+    )
     const half = studentFactor95(this.freedom) * Math.sqrt(Math.max(variance, 0))
     return { value, low: value - half, high: value + half }
   }
@@ -215,29 +278,51 @@ interface FigureContext {
 
 const figureMakers: Record<SweepFigureName, (context: FigureContext) => Figure> = {
   resistance: (context) => needResistance(context) ?? positive(context, (motor) => motor.resistance, 'Ω'),
-  resistanceAt20: (context) => needTemperature(context) ?? needResistance(context)
-    ?? positive(context, (motor) => resistanceAt20(motor.resistance, context.windingCelsius as number), 'Ω'),
+  resistanceAt20: (context) =>
+    needTemperature(context) ??
+    needResistance(context) ??
+    positive(context, (motor) => resistanceAt20(motor.resistance, context.windingCelsius as number), 'Ω'),
   backEmf: (context) => needSpeed(context) ?? positive(context, (motor) => motor.backEmf, 'V·s/rad'),
-  backEmfAt20: (context) => needTemperature(context) ?? needSpeed(context)
-    ?? positive(context, (motor) => backEmfAt20(motor.backEmf, context.windingCelsius as number), 'V·s/rad'),
+  backEmfAt20: (context) =>
+    needTemperature(context) ??
+    needSpeed(context) ??
+    positive(context, (motor) => backEmfAt20(motor.backEmf, context.windingCelsius as number), 'V·s/rad'),
   brushDrop: (context) => needLocked(context) ?? either(context, (motor) => motor.brushDrop, 'V'),
-  startVoltage: (context) => fromStartBreak(context) ?? needSpeed(context) ?? needSlope(context) ?? positive(context, startVoltage, 'V'),
-  coulombFriction: (context) => needSpeed(context) ?? needSlope(context)
-    ?? positive(context, (motor) => motor.backEmf * motor.currentAtRest, 'N·m'),
-  viscousFriction: (context) => needSpeed(context) ?? needSlope(context)
-    ?? either(context, (motor) => motor.backEmf * motor.currentPerSpeed, 'N·m·s/rad'),
-  noLoadCurrent: (context) => (context.model?.complete
-    ? positive(context, (motor) => noLoadCurrent(motor, context.nominalVoltage), 'A')
-    : noLoadCurrentWithoutSpeed(context)),
-  noLoadSpeed: (context) => needSpeed(context) ?? needSlope(context)
-    ?? positive(context, (motor) => noLoadSpeed(motor, context.nominalVoltage), 'rad/s'),
-  stallCurrent: (context) => needResistance(context) ?? positive(context, (motor) => stallCurrent(motor, context.nominalVoltage), 'A'),
-  stallTorque: (context) => needSpeed(context) ?? needSlope(context) ?? needLocked(context)
-    ?? positive(context, (motor) => stallTorque(motor, context.nominalVoltage), 'N·m'),
-  bestEfficiency: (context) => needSpeed(context) ?? needSlope(context) ?? needLocked(context)
-    ?? positive(context, (motor) => bestLoad(motor, context.nominalVoltage, 'efficiency')?.value ?? 0, ''),
-  bestOutput: (context) => needSpeed(context) ?? needSlope(context) ?? needLocked(context)
-    ?? positive(context, (motor) => bestLoad(motor, context.nominalVoltage, 'outputPower')?.value ?? 0, 'W'),
+  startVoltage: (context) =>
+    fromStartBreak(context) ?? needSpeed(context) ?? needSlope(context) ?? positive(context, startVoltage, 'V'),
+  coulombFriction: (context) =>
+    needSpeed(context) ??
+    needSlope(context) ??
+    positive(context, (motor) => motor.backEmf * motor.currentAtRest, 'N·m'),
+  viscousFriction: (context) =>
+    needSpeed(context) ??
+    needSlope(context) ??
+    either(context, (motor) => motor.backEmf * motor.currentPerSpeed, 'N·m·s/rad'),
+  noLoadCurrent: (context) =>
+    context.model?.complete
+      ? positive(context, (motor) => noLoadCurrent(motor, context.nominalVoltage), 'A')
+      : noLoadCurrentWithoutSpeed(context),
+  noLoadSpeed: (context) =>
+    needSpeed(context) ??
+    needSlope(context) ??
+    positive(context, (motor) => noLoadSpeed(motor, context.nominalVoltage), 'rad/s'),
+  stallCurrent: (context) =>
+    needResistance(context) ?? positive(context, (motor) => stallCurrent(motor, context.nominalVoltage), 'A'),
+  stallTorque: (context) =>
+    needSpeed(context) ??
+    needSlope(context) ??
+    needLocked(context) ??
+    positive(context, (motor) => stallTorque(motor, context.nominalVoltage), 'N·m'),
+  bestEfficiency: (context) =>
+    needSpeed(context) ??
+    needSlope(context) ??
+    needLocked(context) ??
+    positive(context, (motor) => bestLoad(motor, context.nominalVoltage, 'efficiency')?.value ?? 0, ''),
+  bestOutput: (context) =>
+    needSpeed(context) ??
+    needSlope(context) ??
+    needLocked(context) ??
+    positive(context, (motor) => bestLoad(motor, context.nominalVoltage, 'outputPower')?.value ?? 0, 'W'),
 }
 
 function either({ model }: FigureContext, figure: (motor: MotorConstants) => number, unit: string): Figure {
@@ -251,25 +336,45 @@ function positive(context: FigureContext, figure: (motor: MotorConstants) => num
 
 function needTemperature({ windingCelsius }: FigureContext): Refusal | null {
   return windingCelsius === null
-    ? refuse('no-temperature', 'Without the temperature nothing can be referred to 20 °C.', 'The temperature of the motor, or of the room if it has stood for an hour.')
+    ? refuse(
+        'no-temperature',
+        'Without the temperature nothing can be referred to 20 °C.',
+        'The temperature of the motor, or of the room if it has stood for an hour.',
+      )
     : null
 }
 
 function needResistance({ terminal, running, timed, locked }: FigureContext): Refusal | null {
   if (terminal && terminal.resistance > 0) return null
   if (terminal) {
-    return refuse('readings-disagree', 'These readings ask for a resistance below zero: one of them is not what it says.', 'The readings once more, and a few with the armature held.')
+    return refuse(
+      'readings-disagree',
+      'These readings ask for a resistance below zero: one of them is not what it says.',
+      'The readings once more, and a few with the armature held.',
+    )
   }
   if (locked.length === 0 && timed.length === 0) {
     const count = running.length === 2 ? 'two' : running.length === 3 ? 'three' : String(running.length)
-    return refuse('no-locked-reading', `The ${count} readings are all above the start voltage: add one below it, so the winding resistance can be told from the speed.`, SIX_LOCKED)
+    return refuse(
+      'no-locked-reading',
+      `The ${count} readings are all above the start voltage: add one below it, so the winding resistance can be told from the speed.`,
+      SIX_LOCKED,
+    )
   }
-  return refuse('too-few-readings', 'Two running readings and no locked one leave resistance and magnet tangled.', SIX_LOCKED)
+  return refuse(
+    'too-few-readings',
+    'Two running readings and no locked one leave resistance and magnet tangled.',
+    SIX_LOCKED,
+  )
 }
 
 function needLocked(context: FigureContext): Refusal | null {
   if (context.terminal && context.locked.length > 0) return needResistance(context)
-  return refuse('no-locked-reading', 'Running readings alone lie on one line: brush drop and resistance cannot be told apart.', SIX_LOCKED)
+  return refuse(
+    'no-locked-reading',
+    'Running readings alone lie on one line: brush drop and resistance cannot be told apart.',
+    SIX_LOCKED,
+  )
 }
 
 function needSpeed(context: FigureContext): Refusal | null {
@@ -280,13 +385,21 @@ function needSpeed(context: FigureContext): Refusal | null {
   if (lacking) return lacking
   return (context.terminal?.backEmf ?? 0) > 0
     ? null
-    : refuse('readings-disagree', 'These readings ask for a magnet below zero: a speed or a voltage is not what it says.', 'The running readings once more.')
+    : refuse(
+        'readings-disagree',
+        'These readings ask for a magnet below zero: a speed or a voltage is not what it says.',
+        'The running readings once more.',
+      )
 }
 
 function needSlope({ friction }: FigureContext): Refusal | null {
   return friction && friction.currentPerSpeed !== null
     ? null
-    : refuse('speeds-alike', 'The speeds are too few or too alike to part steady drag from drag that grows with speed.', SPREAD_VOLTAGES)
+    : refuse(
+        'speeds-alike',
+        'The speeds are too few or too alike to part steady drag from drag that grows with speed.',
+        SPREAD_VOLTAGES,
+      )
 }
 
 function fromStartBreak({ startBreak }: FigureContext): Figure | null {
@@ -300,7 +413,11 @@ function noLoadCurrentWithoutSpeed(context: FigureContext): Figure {
   if (!supply) {
     return context.running.length === 0
       ? refuse('no-running-reading', 'Nothing was read while it ran free.', SPREAD_VOLTAGES)
-      : refuse('readings-alike', 'The running readings lie too close together to say what it draws elsewhere.', SPREAD_VOLTAGES)
+      : refuse(
+          'readings-alike',
+          'The running readings lie too close together to say what it draws elsewhere.',
+          SPREAD_VOLTAGES,
+        )
   }
   const band = supply.currentAt(nominalVoltage, context.scale.current)
   return { value: band.value, low: Math.max(0, band.low), high: band.high, unit: 'A' }
@@ -308,7 +425,9 @@ function noLoadCurrentWithoutSpeed(context: FigureContext): Figure {
 
 function bandOf(context: FigureContext, voltage: number, what: 'current' | 'speed'): Band | null {
   if (context.model?.complete) {
-    return context.model.interval((motor) => (what === 'current' ? noLoadCurrent(motor, voltage) : noLoadSpeed(motor, voltage)))
+    return context.model.interval((motor) =>
+      what === 'current' ? noLoadCurrent(motor, voltage) : noLoadSpeed(motor, voltage),
+    )
   }
   return what === 'current' && context.supply ? context.supply.currentAt(voltage, context.scale.current) : null
 }

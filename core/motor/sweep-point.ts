@@ -25,9 +25,11 @@ export const NO_SCALE_UNCERTAINTY: ScaleUncertainty = { voltage: 0, current: 0, 
 
 /** Scatter taken for weights where none is given: 1 % of the reading. The fit then finds the true size from the residuals. */
 export function scatterOf(point: SweepPoint): { voltage: number; current: number; speed: number } {
-  return point.scatter ?? {
-    voltage: 0.01 * point.voltage,
-    current: 0.01 * point.current,
-    speed: 0.01 * (point.speed ?? 0),
-  }
+  return (
+    point.scatter ?? {
+      voltage: 0.01 * point.voltage,
+      current: 0.01 * point.current,
+      speed: 0.01 * (point.speed ?? 0),
+    }
+  )
 }

@@ -97,9 +97,10 @@ function fitModel(points: readonly SweepPoint[], withSpeed: boolean, withDrop: b
     fit = widen(solution.parameters, solution.covariance, columns)
     const [newResistance = 0, newBackEmf = 0] = fit.parameters
     const newScales = groupScales(points, fit.parameters, columns.length)
-    const settled = Math.abs(newResistance - resistance) < 1e-9 * Math.abs(newResistance)
-      && Math.abs(newScales.locked - scales.locked) < 1e-6 * newScales.locked
-      && Math.abs(newScales.running - scales.running) < 1e-6 * newScales.running
+    const settled =
+      Math.abs(newResistance - resistance) < 1e-9 * Math.abs(newResistance) &&
+      Math.abs(newScales.locked - scales.locked) < 1e-6 * newScales.locked &&
+      Math.abs(newScales.running - scales.running) < 1e-6 * newScales.running
     resistance = newResistance
     backEmf = newBackEmf
     scales = newScales
@@ -117,7 +118,12 @@ function estimateResistance(points: readonly SweepPoint[]): number {
 }
 
 /** Effective variance of one row; the scale of its group multiplies all of it. */
-function variance(point: SweepPoint, resistance: number, backEmf: number, scales: { locked: number; running: number }): number {
+function variance(
+  point: SweepPoint,
+  resistance: number,
+  backEmf: number,
+  scales: { locked: number; running: number },
+): number {
   const scatter = scatterOf(point)
   const floor = 1e-6 * point.voltage
   const own = scatter.voltage ** 2 + (resistance * scatter.current) ** 2 + (backEmf * scatter.speed) ** 2 + floor ** 2
@@ -128,7 +134,11 @@ function variance(point: SweepPoint, resistance: number, backEmf: number, scales
  * How much larger (or smaller) the residuals of locked and of running points are than their given scatter.
  * Locked points scatter with the armature angle, so the two groups are judged apart.
  */
-function groupScales(points: readonly SweepPoint[], parameters: readonly number[], parameterCount: number): { locked: number; running: number } {
+function groupScales(
+  points: readonly SweepPoint[],
+  parameters: readonly number[],
+  parameterCount: number,
+): { locked: number; running: number } {
   const [resistance = 0, backEmf = 0, drop = 0] = parameters
   const unit = { locked: 1, running: 1 }
   const scaleOf = (group: readonly SweepPoint[], freedomTaken: number, assumed: () => number): number => {
@@ -143,12 +153,18 @@ function groupScales(points: readonly SweepPoint[], parameters: readonly number[
   const locked = points.filter((point) => point.locked)
   const running = points.filter((point) => !point.locked)
   return {
-    locked: scaleOf(locked, running.length > 0 ? 1 : Math.min(parameterCount, 2), () => assumedLockedScale(locked, resistance, unit)),
+    locked: scaleOf(locked, running.length > 0 ? 1 : Math.min(parameterCount, 2), () =>
+      assumedLockedScale(locked, resistance, unit),
+    ),
     running: scaleOf(running, locked.length > 0 ? 1 : 2, () => 1),
   }
 }
 
-function assumedLockedScale(locked: readonly SweepPoint[], resistance: number, unit: { locked: number; running: number }): number {
+function assumedLockedScale(
+  locked: readonly SweepPoint[],
+  resistance: number,
+  unit: { locked: number; running: number },
+): number {
   const point = locked[0]
   if (!point) return 1
   const spread = LOCKED_ANGLE_SPREAD * resistance * point.current
@@ -156,9 +172,17 @@ function assumedLockedScale(locked: readonly SweepPoint[], resistance: number, u
 }
 
 /** Puts the fitted columns back into the full order R, Ke, Vb. */
-function widen(parameters: readonly number[], covariance: readonly (readonly number[])[], columns: readonly number[]): ModelFit {
+function widen(
+  parameters: readonly number[],
+  covariance: readonly (readonly number[])[],
+  columns: readonly number[],
+): ModelFit {
   const full = [0, 0, 0]
-  const wide = [[0, 0, 0], [0, 0, 0], [0, 0, 0]]
+  const wide = [
+    [0, 0, 0],
+    [0, 0, 0],
+    [0, 0, 0],
+  ]
   columns.forEach((column, a) => {
     full[column] = parameters[a] as number
     columns.forEach((other, b) => {
@@ -171,15 +195,28 @@ function widen(parameters: readonly number[], covariance: readonly (readonly num
 function mix(first: ModelFit, second: ModelFit, weightOfFirst: number): ModelFit {
   const weights = [weightOfFirst, 1 - weightOfFirst]
   const fits = [first, second]
-  const parameters = [0, 1, 2].map((i) => fits.reduce((sum, fit, k) => sum + (weights[k] as number) * (fit.parameters[i] as number), 0))
-  const covariance = [0, 1, 2].map((i) => [0, 1, 2].map((j) => fits.reduce((sum, fit, k) => {
-    const away = ((fit.parameters[i] as number) - (parameters[i] as number)) * ((fit.parameters[j] as number) - (parameters[j] as number))
-    return sum + (weights[k] as number) * (((fit.covariance[i] as number[])[j] as number) + away)
-  }, 0)))
+  const parameters = [0, 1, 2].map((i) =>
+    fits.reduce((sum, fit, k) => sum + (weights[k] as number) * (fit.parameters[i] as number), 0),
+  )
+  const covariance = [0, 1, 2].map((i) =>
+    [0, 1, 2].map((j) =>
+      fits.reduce((sum, fit, k) => {
+        const away =
+          ((fit.parameters[i] as number) - (parameters[i] as number)) *
+          ((fit.parameters[j] as number) - (parameters[j] as number))
+        return sum + (weights[k] as number) * (((fit.covariance[i] as number[])[j] as number) + away)
+      }, 0),
+    ),
+  )
   return { parameters, covariance }
 }
 
-function assemble(fit: ModelFit, noDropProbability: number, lockedCount: number, runningCount: number): TerminalEquation {
+function assemble(
+  fit: ModelFit,
+  noDropProbability: number,
+  lockedCount: number,
+  runningCount: number,
+): TerminalEquation {
   const [resistance = 0, backEmf = 0, brushDrop = 0] = fit.parameters
   return {
     resistance,

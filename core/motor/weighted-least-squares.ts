@@ -21,7 +21,8 @@ export function solveWeightedLeastSquares(
   const size = rows[0]?.length ?? 0
   if (rows.length < size || size === 0) return null
   const scale = Array.from({ length: size }, (_, column) =>
-    Math.sqrt(rows.reduce((sum, row, i) => sum + (weights[i] as number) * (row[column] as number) ** 2, 0)))
+    Math.sqrt(rows.reduce((sum, row, i) => sum + (weights[i] as number) * (row[column] as number) ** 2, 0)),
+  )
   if (scale.some((value) => !(value > 0) || !Number.isFinite(value))) return null
 
   const normal = Array.from({ length: size }, () => new Array<number>(size).fill(0))
@@ -32,16 +33,20 @@ export function solveWeightedLeastSquares(
       const scaled = (row[a] as number) / (scale[a] as number)
       right[a] = (right[a] as number) + weight * scaled * (observed[i] as number)
       for (let b = 0; b <= a; b++) {
-        (normal[a] as number[])[b] = ((normal[a] as number[])[b] as number) + weight * scaled * ((row[b] as number) / (scale[b] as number))
+        ;(normal[a] as number[])[b] =
+          ((normal[a] as number[])[b] as number) + weight * scaled * ((row[b] as number) / (scale[b] as number))
       }
     }
   })
 
   const inverse = invertByCholesky(normal)
   if (!inverse) return null
-  const parameters = inverse.map((line, a) =>
-    line.reduce((sum, value, b) => sum + value * (right[b] as number), 0) / (scale[a] as number))
-  const covariance = inverse.map((line, a) => line.map((value, b) => value / ((scale[a] as number) * (scale[b] as number))))
+  const parameters = inverse.map(
+    (line, a) => line.reduce((sum, value, b) => sum + value * (right[b] as number), 0) / (scale[a] as number),
+  )
+  const covariance = inverse.map((line, a) =>
+    line.map((value, b) => value / ((scale[a] as number) * (scale[b] as number))),
+  )
   return { parameters, covariance }
 }
 
@@ -49,7 +54,8 @@ export function solveWeightedLeastSquares(
 function invertByCholesky(matrix: readonly (readonly number[])[]): number[][] | null {
   const size = matrix.length
   const lower = Array.from({ length: size }, () => new Array<number>(size).fill(0))
-  const at = (grid: readonly (readonly number[])[], i: number, j: number): number => (grid[i] as readonly number[])[j] as number
+  const at = (grid: readonly (readonly number[])[], i: number, j: number): number =>
+    (grid[i] as readonly number[])[j] as number
   for (let i = 0; i < size; i++) {
     for (let j = 0; j <= i; j++) {
       let sum = at(matrix, i, j)

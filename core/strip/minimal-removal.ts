@@ -32,7 +32,13 @@ export interface NoWay {
 }
 
 /** Minutes it costs to have a part again, time at the bench and waiting counted together. Judged, common practice. */
-const replacementMinutes: Readonly<Record<Replaceability, number>> = { 'scrap-box': 5, easy: 15, order: 60, rare: 300, none: 1200 }
+const replacementMinutes: Readonly<Record<Replaceability, number>> = {
+  'scrap-box': 5,
+  easy: 15,
+  order: 60,
+  rare: 300,
+  none: 1200,
+}
 
 /** What taking this part off and putting it back costs, in minutes, its risk counted in. */
 export function removalCost(removal: Removal): number {
@@ -50,7 +56,11 @@ type Needs = readonly (readonly string[])[]
  * @param options what is off, must stay, may be overruled, and which tools there are
  * @returns the plan, or the part that stands in the way and why
  */
-export function minimalRemoval(description: EngineDescription, goal: Needs, options: RemovalOptions = {}): RemovalPlan | NoWay {
+export function minimalRemoval(
+  description: EngineDescription,
+  goal: Needs,
+  options: RemovalOptions = {},
+): RemovalPlan | NoWay {
   const parts = new Map(description.parts.map((part) => [part.id, part]))
   const search = new Search(parts, options)
   const best = search.find(goal)
@@ -58,7 +68,11 @@ export function minimalRemoval(description: EngineDescription, goal: Needs, opti
 }
 
 /** The plan for reaching a place, its parts that must stay on honoured. */
-export function planAccess(description: EngineDescription, accessId: string, options: RemovalOptions = {}): RemovalPlan | NoWay {
+export function planAccess(
+  description: EngineDescription,
+  accessId: string,
+  options: RemovalOptions = {},
+): RemovalPlan | NoWay {
   const access = description.accesses.find((entry) => entry.id === accessId)
   if (!access) throw new RangeError(`There is no place “${accessId}” to reach in ${description.name}.`)
   return minimalRemoval(description, access.off, { ...options, on: new Set([...(options.on ?? []), ...access.on]) })
@@ -72,17 +86,30 @@ class Search {
   private best: { cost: number; chosen: ReadonlySet<string> } | null = null
   private readonly costs = new Map<string, number>()
 
-  constructor(private readonly parts: ReadonlyMap<string, Part>, private readonly options: RemovalOptions) {
+  constructor(
+    private readonly parts: ReadonlyMap<string, Part>,
+    private readonly options: RemovalOptions,
+  ) {
     for (const part of parts.values()) if (part.removal) this.costs.set(part.id, removalCost(part.removal))
   }
 
   obstacle(id: string): NoWay | null {
     const part = this.parts.get(id)
-    if (!part?.removal) return { code: 'does-not-come-off', part: id, message: `${part?.name ?? id} does not come off by itself.` }
-    if (this.options.on?.has(id)) return { code: 'must-stay', part: id, message: `${part.name} has to stay on for this.` }
-    if (part.removal.leaveAlone && !this.options.overruled?.has(id)) return { code: 'left-alone', part: id, message: `${part.name} is better left alone: ${part.removal.leaveAlone}` }
-    const missing = part.removal.tools.find((tool) => tool !== 'fingers' && this.options.tools && !this.options.tools.has(tool))
-    if (missing) return { code: 'no-tool', part: id, message: `${part.name} needs a tool that is not on the bench: ${missing.replaceAll('-', ' ')}.` }
+    if (!part?.removal)
+      return { code: 'does-not-come-off', part: id, message: `${part?.name ?? id} does not come off by itself.` }
+    if (this.options.on?.has(id))
+      return { code: 'must-stay', part: id, message: `${part.name} has to stay on for this.` }
+    if (part.removal.leaveAlone && !this.options.overruled?.has(id))
+      return { code: 'left-alone', part: id, message: `${part.name} is better left alone: ${part.removal.leaveAlone}` }
+    const missing = part.removal.tools.find(
+      (tool) => tool !== 'fingers' && this.options.tools && !this.options.tools.has(tool),
+    )
+    if (missing)
+      return {
+        code: 'no-tool',
+        part: id,
+        message: `${part.name} needs a tool that is not on the bench: ${missing.replaceAll('-', ' ')}.`,
+      }
     return null
   }
 
@@ -125,7 +152,13 @@ class Search {
     this.tryEach(goal, outside, chosen, refused, cost)
   }
 
-  private tryEach(goal: Needs, ways: readonly string[], chosen: ReadonlySet<string>, refused: ReadonlySet<string>, cost: number): void {
+  private tryEach(
+    goal: Needs,
+    ways: readonly string[],
+    chosen: ReadonlySet<string>,
+    refused: ReadonlySet<string>,
+    cost: number,
+  ): void {
     const tried = new Set(refused)
     for (const way of [...ways].sort((first, second) => (this.costs.get(first) ?? 0) - (this.costs.get(second) ?? 0))) {
       this.branch(goal, new Set(chosen).add(way), tried, cost + (this.costs.get(way) ?? 0))
@@ -136,7 +169,11 @@ class Search {
   /** The needs of parts that cannot come off one after the other. */
   private stuckGroups(chosen: ReadonlySet<string>): string[][] {
     const { left } = this.inOrder(chosen)
-    return left.flatMap((id) => this.needsOf(id).filter((group) => !group.some((other) => this.isOff(other) || (chosen.has(other) && !left.includes(other)))).map((group) => [...group]))
+    return left.flatMap((id) =>
+      this.needsOf(id)
+        .filter((group) => !group.some((other) => this.isOff(other) || (chosen.has(other) && !left.includes(other))))
+        .map((group) => [...group]),
+    )
   }
 
   inOrder(chosen: ReadonlySet<string>): { order: string[]; left: string[] } {
@@ -159,10 +196,14 @@ class Search {
   private planOf(chosen: ReadonlySet<string>): RemovalPlan {
     const { order } = this.inOrder(chosen)
     const removals = order.map((id) => this.parts.get(id)?.removal as Removal)
-    const sum = (pick: (removal: Removal) => number): number => removals.reduce((total, removal) => total + pick(removal), 0)
+    const sum = (pick: (removal: Removal) => number): number =>
+      removals.reduce((total, removal) => total + pick(removal), 0)
     return {
-      order, minutes: sum((removal) => removal.minutes), refitMinutes: sum((removal) => removal.refitMinutes),
-      risk: 1 - removals.reduce((safe, removal) => safe * (1 - removal.risk), 1), cost: sum(removalCost),
+      order,
+      minutes: sum((removal) => removal.minutes),
+      refitMinutes: sum((removal) => removal.refitMinutes),
+      risk: 1 - removals.reduce((safe, removal) => safe * (1 - removal.risk), 1),
+      cost: sum(removalCost),
       tools: [...new Set(removals.flatMap((removal) => removal.tools.filter((tool) => tool !== 'fingers')))],
       hazards: [...new Set(removals.flatMap((removal) => removal.hazards))],
     }
@@ -198,5 +239,9 @@ function explain(parts: ReadonlyMap<string, Part>, goal: Needs, search: Search):
     if (found) return found
   }
   const part = goal[0]?.[0] ?? ''
-  return { code: 'circle', part, message: `${parts.get(part)?.name ?? part} and what holds it hold each other: no order takes them off.` }
+  return {
+    code: 'circle',
+    part,
+    message: `${parts.get(part)?.name ?? part} and what holds it hold each other: no order takes them off.`,
+  }
 }

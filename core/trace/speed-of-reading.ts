@@ -32,11 +32,18 @@ const ANY_SPEED = [20, 2500] as const
  *
  * @returns `standing`, or the speed; null where it turns but the ripple does not show how fast
  */
-export function speedOfReading({ volts, amps, rate, record }: RecordedReading, { heldOhms, usualBackEmf, segments }: MotorKnown): 'standing' | RippleSpeed | null {
+export function speedOfReading(
+  { volts, amps, rate, record }: RecordedReading,
+  { heldOhms, usualBackEmf, segments }: MotorKnown,
+): 'standing' | RippleSpeed | null {
   const madeVolts = (ohms: number): number => Math.max(0, volts - amps * ohms)
-  const plausible: readonly [number, number] = usualBackEmf === null
-    ? ANY_SPEED
-    : [Math.max(ANY_SPEED[0], (SLOWEST_SHARE * madeVolts(heldOhms * (1 + OHMS_SPREAD))) / usualBackEmf), Math.max(2 * ANY_SPEED[0], (FASTEST_SHARE * madeVolts(heldOhms * (1 - OHMS_SPREAD))) / usualBackEmf)]
+  const plausible: readonly [number, number] =
+    usualBackEmf === null
+      ? ANY_SPEED
+      : [
+          Math.max(ANY_SPEED[0], (SLOWEST_SHARE * madeVolts(heldOhms * (1 + OHMS_SPREAD))) / usualBackEmf),
+          Math.max(2 * ANY_SPEED[0], (FASTEST_SHARE * madeVolts(heldOhms * (1 - OHMS_SPREAD))) / usualBackEmf),
+        ]
   const speed = rippleSpeed(record, { rate, segments, plausible })
   if (speed) return speed
   return amps > (STANDING_SHARE * volts) / heldOhms ? 'standing' : null

@@ -1,6 +1,6 @@
-import { readingProblem } from '../../shared/check-reading'
-import { readingKinds, type ReadingFields } from '../../shared/messages/bench-entries'
-import type { CommandPayload } from '../../shared/messages/commands'
+import { readingProblem } from '../../messages/check-reading'
+import { readingKinds, type ReadingFields } from '../../messages/bench-entries'
+import type { CommandPayload } from '../../messages/commands'
 import { reading, sheet } from '../db/schema'
 import { cannotBeWritten } from '../problems'
 import type { Write } from './write'
@@ -11,20 +11,44 @@ export function addReading(write: Write, payload: CommandPayload<'reading.add'>)
 }
 
 /** A line that was typed, or that an instrument measured. */
-export async function writeReading(write: Write, { id, jobId, sheetId, supersedesId, fields }: CommandPayload<'reading.add'>, source: 'typed' | 'measured') {
+export async function writeReading(
+  write: Write,
+  { id, jobId, sheetId, supersedesId, fields }: CommandPayload<'reading.add'>,
+  source: 'typed' | 'measured',
+) {
   const problem = readingProblem(fields, source)
   if (problem) throw cannotBeWritten(problem.message, problem.field)
   await write.lock(sheet, sheetId, 'sheet', { jobId })
   if (supersedesId !== null) await write.lock(reading, supersedesId, 'reading', { sheetId })
   await write.transaction.insert(reading).values({
-    id, sheetId, kind: fields.kind, direction: fields.direction, quantities: fields.quantities, vouched: fields.vouched, source, step: fields.step ?? '',
-    struck: false, strikeReason: '', supersedesId, authorId: write.actor.id, capturedAt: write.capturedAt, receivedAt: write.receivedAt,
+    id,
+    sheetId,
+    kind: fields.kind,
+    direction: fields.direction,
+    quantities: fields.quantities,
+    vouched: fields.vouched,
+    source,
+    step: fields.step ?? '',
+    struck: false,
+    strikeReason: '',
+    supersedesId,
+    authorId: write.actor.id,
+    capturedAt: write.capturedAt,
+    receivedAt: write.receivedAt,
   })
-  write.journal({ subject: 'reading', subjectId: id, jobId, summary: `Reading: ${describe(fields)}`, after: { supersedesId, ...fields } })
+  write.journal({
+    subject: 'reading',
+    subjectId: id,
+    jobId,
+    summary: `Reading: ${describe(fields)}`,
+    after: { supersedesId, ...fields },
+  })
   return { id }
 }
 
 function describe({ kind, direction, quantities, step }: ReadingFields): string {
-  const typed = Object.entries(quantities).map(([name, quantity]) => `${name} ${quantity?.typed ?? ''}`).join(', ')
+  const typed = Object.entries(quantities)
+    .map(([name, quantity]) => `${name} ${quantity?.typed ?? ''}`)
+    .join(', ')
   return [step, readingKinds[kind].toLowerCase(), direction, typed].filter(Boolean).join(' ')
 }

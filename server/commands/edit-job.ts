@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import type { CommandPayload } from '../../shared/messages/commands'
+import type { CommandPayload } from '../../messages/commands'
 import { job } from '../db/schema'
 import { refreshJobSearchText } from './job-search-text'
 import type { Write } from './write'
@@ -7,7 +7,14 @@ import type { Write } from './write'
 export async function editJob(write: Write, { id, fields }: CommandPayload<'job.edit'>) {
   await write.lock(job, id, 'job')
   const { before, version } = await write.save(job, id, 'job', fields)
-  write.journal({ subject: 'job', subjectId: id, jobId: id, summary: 'What was taken in was changed', before, after: fields })
+  write.journal({
+    subject: 'job',
+    subjectId: id,
+    jobId: id,
+    summary: 'What was taken in was changed',
+    before,
+    after: fields,
+  })
   if (before?.complaint !== fields.complaint) await refreshJobSearchText(write, eq(job.id, id))
   return { id, version }
 }

@@ -1,4 +1,4 @@
-import type { CommandName, CommandPayload } from '../../shared/messages/commands'
+import type { CommandName, CommandPayload } from '../../messages/commands'
 import { adaptEngine, adaptEngineType } from './adapt-engine'
 import { addContinuityReading } from './add-continuity-reading'
 import { addNote } from './add-note'
@@ -27,31 +27,32 @@ import { takeIn } from './take-in'
 import type { Write } from './write'
 
 /** Every command by name; what a handler returns is the stored result of the command. */
-export const handlers: { readonly [N in CommandName]: (write: Write, payload: CommandPayload<N>) => Promise<unknown> } = {
-  'owner.save': saveOwner,
-  'engine-type.save': saveEngineType,
-  'engine.save': saveEngine,
-  'engine.adapt': adaptEngine,
-  'engine-type.adapt': adaptEngineType,
-  'construction.save': saveConstruction,
-  'component.save': saveComponent,
-  'job.take-in': takeIn,
-  'job.edit': editJob,
-  'job.move': moveJob,
-  'job.hand-back': handBackJob,
-  'finding.save': saveFinding,
-  'note.add': addNote,
-  'search.add': addSearchEntry,
-  'continuity.add': addContinuityReading,
-  'knowledge.learn': learnFromJob,
-  'knowledge.forget': forgetLearned,
-  'type-knowledge.save': saveTypeKnowledge,
-  'part.save': savePart,
-  'sheet.save': saveSheet,
-  'reading.add': addReading,
-  'reading.strike': strikeReading,
-  'meter.save': saveMeter,
-  'instrument.save': saveInstrument,
-  'workshop.save': saveWorkshop,
-  'person.save': savePerson,
-}
+export const handlers: { readonly [N in CommandName]: (write: Write, payload: CommandPayload<N>) => Promise<unknown> } =
+  {
+    'owner.save': saveOwner,
+    'engine-type.save': saveEngineType,
+    'engine.save': saveEngine,
+    'engine.adapt': adaptEngine,
+    'engine-type.adapt': adaptEngineType,
+    'construction.save': saveConstruction,
+    'component.save': saveComponent,
+    'job.take-in': takeIn,
+    'job.edit': editJob,
+    'job.move': moveJob,
+    'job.hand-back': handBackJob,
+    'finding.save': saveFinding,
+    'note.add': addNote,
+    'search.add': addSearchEntry,
+    'continuity.add': addContinuityReading,
+    'knowledge.learn': learnFromJob,
+    'knowledge.forget': forgetLearned,
+    'type-knowledge.save': saveTypeKnowledge,
+    'part.save': savePart,
+    'sheet.save': saveSheet,
+    'reading.add': addReading,
+    'reading.strike': strikeReading,
+    'meter.save': saveMeter,
+    'instrument.save': saveInstrument,
+    'workshop.save': saveWorkshop,
+    'person.save': savePerson,
+  }

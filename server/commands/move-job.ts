@@ -1,5 +1,5 @@
-import { stations } from '../../shared/vocabulary'
-import type { CommandPayload } from '../../shared/messages/commands'
+import { stations } from '../../messages/vocabulary'
+import type { CommandPayload } from '../../messages/commands'
 import { job } from '../db/schema'
 import type { Write } from './write'
 
@@ -9,9 +9,17 @@ export async function moveJob(write: Write, { id, fields }: CommandPayload<'job.
   const station = stations.find((candidate) => candidate.id === fields.station)?.name
   const moved = before?.station !== fields.station
   write.journal({
-    subject: 'job', subjectId: id, jobId: id,
-    summary: fields.state === 'waiting' ? `Waiting: ${fields.waitingFor || 'for no stated reason'}` : moved ? `Moved to ${station}` : 'Back on the bench',
-    before: before && { station: before.station, state: before.state, waitingFor: before.waitingFor }, after: fields,
+    subject: 'job',
+    subjectId: id,
+    jobId: id,
+    summary:
+      fields.state === 'waiting'
+        ? `Waiting: ${fields.waitingFor || 'for no stated reason'}`
+        : moved
+          ? `Moved to ${station}`
+          : 'Back on the bench',
+    before: before && { station: before.station, state: before.state, waitingFor: before.waitingFor },
+    after: fields,
   })
   return { id, version }
 }

@@ -1,5 +1,6 @@
-import { componentKinds } from '../../shared/vocabulary'
-import type { CommandPayload } from '../../shared/messages/commands'
+import { refits } from '../../messages/effects'
+import { componentKinds } from '../../messages/vocabulary'
+import type { CommandPayload } from '../../messages/commands'
 import { component, engine } from '../db/schema'
 import { cannotBeWritten } from '../problems'
 import { stepEngineState } from './step-engine-state'
@@ -12,7 +13,13 @@ export async function saveComponent(write: Write, { id, engineId, fields }: Comm
   }
   const machine = await write.lock(engine, engineId, 'engine')
   const { before, version } = await write.save(component, id, 'component', fields, { engineId })
-  if (!before || before.removedOn !== fields.removedOn || before.fittedOn !== fields.fittedOn) await stepEngineState(write, machine)
-  write.journal({ subject: 'component', subjectId: id, summary: `${componentKinds[fields.kind]}: ${fields.description} ${before ? 'changed' : 'entered'}`, before, after: { engineId, ...fields } })
+  if (refits(before, fields)) await stepEngineState(write, machine)
+  write.journal({
+    subject: 'component',
+    subjectId: id,
+    summary: `${componentKinds[fields.kind]}: ${fields.description} ${before ? 'changed' : 'entered'}`,
+    before,
+    after: { engineId, ...fields },
+  })
   return { id, version }
 }

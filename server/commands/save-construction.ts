@@ -1,5 +1,5 @@
 import { checkDescription } from '../../core/engine/check-description'
-import type { CommandPayload } from '../../shared/messages/commands'
+import type { CommandPayload } from '../../messages/commands'
 import { constructionTemplate } from '../db/schema'
 import { cannotBeWritten } from '../problems'
 import type { Write } from './write'
@@ -9,6 +9,12 @@ export async function saveConstruction(write: Write, { id, fields }: CommandPayl
   const problem = checkDescription(fields.description).find((entry) => entry.fatal)
   if (problem) throw cannotBeWritten(problem.message, `fields.description / ${problem.place}`)
   const { before, version } = await write.save(constructionTemplate, id, 'construction', fields)
-  write.journal({ subject: 'construction', subjectId: id, summary: `Construction “${fields.name}” ${before ? 'changed' : 'brought in'}`, before: before && { name: before.name }, after: { name: fields.name } })
+  write.journal({
+    subject: 'construction',
+    subjectId: id,
+    summary: `Construction “${fields.name}” ${before ? 'changed' : 'brought in'}`,
+    before: before && { name: before.name },
+    after: { name: fields.name },
+  })
   return { id, version }
 }

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import type { CommandPayload } from '../../shared/messages/commands'
+import type { CommandPayload } from '../../messages/commands'
 import { setting } from '../db/schema'
 import { staleWrite } from '../problems'
 import type { Write } from './write'
@@ -12,6 +12,12 @@ export async function saveWorkshop(write: Write, { fields }: CommandPayload<'wor
   const version = current + 1
   if (before) await write.transaction.update(setting).set({ value: fields, version }).where(eq(setting.key, 'workshop'))
   else await write.transaction.insert(setting).values({ key: 'workshop', value: fields, version })
-  write.journal({ subject: 'setting', subjectId: 'workshop', summary: 'Workshop settings changed', before: before?.value, after: fields })
+  write.journal({
+    subject: 'setting',
+    subjectId: 'workshop',
+    summary: 'Workshop settings changed',
+    before: before?.value,
+    after: fields,
+  })
   return { id: 'workshop', version }
 }

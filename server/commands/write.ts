@@ -1,6 +1,6 @@
 import { and, eq } from 'drizzle-orm'
 import type { MySqlColumn, MySqlTable } from 'drizzle-orm/mysql-core'
-import type { Role } from '../../shared/vocabulary'
+import type { Role } from '../../messages/vocabulary'
 import type { Transaction } from '../db/book'
 import { cannotBeWritten, notInTheBook, staleWrite } from '../problems'
 
@@ -13,7 +13,26 @@ export interface Actor {
 
 /** One line for the journal: which subject, in words, and its row before and after. */
 export interface JournalEntry {
-  readonly subject: 'person' | 'setting' | 'meter' | 'instrument' | 'owner' | 'construction' | 'engine-type' | 'engine' | 'component' | 'job' | 'finding' | 'note' | 'part' | 'sheet' | 'reading' | 'search' | 'continuity' | 'knowledge' | 'photograph'
+  readonly subject:
+    | 'person'
+    | 'setting'
+    | 'meter'
+    | 'instrument'
+    | 'owner'
+    | 'construction'
+    | 'engine-type'
+    | 'engine'
+    | 'component'
+    | 'job'
+    | 'finding'
+    | 'note'
+    | 'part'
+    | 'sheet'
+    | 'reading'
+    | 'search'
+    | 'continuity'
+    | 'knowledge'
+    | 'photograph'
   readonly subjectId: string
   readonly jobId?: string
   readonly summary: string
@@ -46,14 +65,24 @@ export class Write {
    * The row, locked until the transaction ends; refuses when it is not there, or not within what it is asked for in:
    * a row of another job is as good as none.
    */
-  async lock<T extends IdentifiedTable>(table: T, id: string, what: string, within: Within<T> = {}): Promise<T['$inferSelect']> {
+  async lock<T extends IdentifiedTable>(
+    table: T,
+    id: string,
+    what: string,
+    within: Within<T> = {},
+  ): Promise<T['$inferSelect']> {
     const row = await this.find(table, id)
     if (!row || !liesWithin(row, within)) throw notInTheBook(what)
     return row
   }
 
   /** For a row that may come later, or never: refuses when it is there, but not within what it is named in. */
-  async mustNotLieElsewhere<T extends IdentifiedTable>(table: T, id: string, what: string, within: Within<T>): Promise<void> {
+  async mustNotLieElsewhere<T extends IdentifiedTable>(
+    table: T,
+    id: string,
+    what: string,
+    within: Within<T>,
+  ): Promise<void> {
     const row = await this.find(table, id)
     if (row && !liesWithin(row, within)) throw notInTheBook(what)
   }
@@ -81,15 +110,23 @@ export class Write {
     }
     if (!liesWithin(before, within)) throw notInTheBook(what)
     const current = (before as { version: number }).version
-    if (this.expectedVersion === undefined) throw cannotBeWritten(`The version this ${what} was changed from is missing.`, 'expectedVersion')
+    if (this.expectedVersion === undefined)
+      throw cannotBeWritten(`The version this ${what} was changed from is missing.`, 'expectedVersion')
     if (this.expectedVersion !== current) throw staleWrite(what, before)
     const version = current + 1
-    await this.transaction.update(table).set({ ...fields, version } as never).where(and(eq(table.id, id), eq(table.version, current)))
+    await this.transaction
+      .update(table)
+      .set({ ...fields, version } as never)
+      .where(and(eq(table.id, id), eq(table.version, current)))
     return { before, version }
   }
 
   private async find<T extends IdentifiedTable>(table: T, id: string): Promise<T['$inferSelect'] | undefined> {
-    const rows = await this.transaction.select().from(table as MySqlTable).where(eq(table.id, id)).for('update')
+    const rows = await this.transaction
+      .select()
+      .from(table as MySqlTable)
+      .where(eq(table.id, id))
+      .for('update')
     return rows[0] as T['$inferSelect'] | undefined
   }
 }

@@ -45,7 +45,14 @@ export function openBook(address: DatabaseAddress, connections = 10): Book {
 
 /** An address as the driver takes it. */
 export function connectionTo({ host, port, user, password, database, tls }: DatabaseAddress): ConnectionOptions {
-  return { host, port, user, password, database, ...(tls ? { ssl: { rejectUnauthorized: true, ...(tls.caFile ? { ca: readFileSync(tls.caFile) } : {}) } } : {}) }
+  return {
+    host,
+    port,
+    user,
+    password,
+    database,
+    ...(tls ? { ssl: { rejectUnauthorized: true, ...(tls.caFile ? { ca: readFileSync(tls.caFile) } : {}) } } : {}),
+  }
 }
 
 /** Reads the address from the environment; says which variable is missing. */

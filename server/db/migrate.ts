@@ -8,7 +8,10 @@ interface MigrationJournal {
 }
 
 /** How many of the shipped migrations the database has, and how many are shipped. */
-export async function migrationState(book: Pick<Book, 'pool'>, folder: string): Promise<{ applied: number; shipped: number; unknown: boolean }> {
+export async function migrationState(
+  book: Pick<Book, 'pool'>,
+  folder: string,
+): Promise<{ applied: number; shipped: number; unknown: boolean }> {
   const { entries } = JSON.parse(readFileSync(join(folder, 'meta', '_journal.json'), 'utf8')) as MigrationJournal
   const [tables] = await book.pool.query("show tables like '\\_\\_drizzle\\_migrations'")
   if ((tables as unknown[]).length === 0) return { applied: 0, shipped: entries.length, unknown: false }

@@ -1,6 +1,6 @@
 import type { CircuitComponent, EngineDescription } from '../../core/engine/description-schema'
 import { clampPath, motorClamp, railClamp, type Clamp } from '../../core/engine/motor-clamp'
-import type { ClampAdvice, ClampDrawing, ClampPiece } from '../../shared/measuring'
+import type { ClampAdvice, ClampDrawing, ClampPiece } from '../../messages/measuring'
 
 /** Where the supply goes for a motor alone: the first of the engine's. */
 export function firstMotorClamp(description: EngineDescription): Clamp {
@@ -11,7 +11,10 @@ export function firstMotorClamp(description: EngineDescription): Clamp {
 /** A clamp in the words of the bench: which points, what to take off, which contacts to keep apart. */
 export function clampAdvice({ nodes, components }: EngineDescription, clamp: Clamp): ClampAdvice {
   const nameOf = (id: string): string => nodes.find((node) => node.id === id)?.name ?? id
-  const named = (contacts: boolean): string[] => components.filter((component) => clamp.open.includes(component.id) && (component.closedIn !== null) === contacts).map((component) => component.name)
+  const named = (contacts: boolean): string[] =>
+    components
+      .filter((component) => clamp.open.includes(component.id) && (component.closedIn !== null) === contacts)
+      .map((component) => component.name)
   return { red: nameOf(clamp.plus), black: nameOf(clamp.minus), takeOff: named(false), paperUnder: named(true) }
 }
 

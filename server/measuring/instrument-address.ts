@@ -14,7 +14,8 @@ const IN_HOUSE: ReadonlySet<string> = new Set(['loopback', 'private', 'linkLocal
  */
 export async function addressInShop(host: string, port: number): Promise<string> {
   const found = ipaddr.isValid(host) ? host : (await lookup(host).catch(() => null))?.address
-  if (found === undefined) throw new SupplyProblem('unreachable', `Nobody in the shop’s network is called ${host}: is the name right?`)
+  if (found === undefined)
+    throw new SupplyProblem('unreachable', `Nobody in the shop’s network is called ${host}: is the name right?`)
   const sentence = whyNotInShop(found, port)
   if (sentence) throw new SupplyProblem('unreachable', sentence)
   return found
@@ -22,9 +23,13 @@ export async function addressInShop(host: string, port: number): Promise<string>
 
 /** Why an address cannot be an instrument's, as far as its text says; null where it may be. A name is looked up later. */
 export function whyNotInShop(host: string, port: number): string | null {
-  if (!ipaddr.isValid(host)) return /^[a-z0-9]([a-z0-9.-]*[a-z0-9])?$/i.test(host) ? null : `“${host}” is no address: a name or a number such as 192.168.1.40.`
+  if (!ipaddr.isValid(host))
+    return /^[a-z0-9]([a-z0-9.-]*[a-z0-9])?$/i.test(host)
+      ? null
+      : `“${host}” is no address: a name or a number such as 192.168.1.40.`
   const address = ipaddr.process(host)
-  if (!IN_HOUSE.has(address.range())) return `${host} is not in the shop’s own network: instruments are spoken to there only.`
+  if (!IN_HOUSE.has(address.range()))
+    return `${host} is not in the shop’s own network: instruments are spoken to there only.`
   if (isOwnPort(address.toString(), port)) return `At ${host}, port ${port} is the shop itself, not an instrument.`
   return null
 }
@@ -37,5 +42,10 @@ function isOwnPort(host: string, port: number): boolean {
 }
 
 function isThisMachine(host: string): boolean {
-  return ipaddr.process(host).range() === 'loopback' || Object.values(networkInterfaces()).flat().some((one) => one?.address === host)
+  return (
+    ipaddr.process(host).range() === 'loopback' ||
+    Object.values(networkInterfaces())
+      .flat()
+      .some((one) => one?.address === host)
+  )
 }

@@ -1,7 +1,14 @@
 import { SupplyProblem } from '../../bench/supply/supply-client'
-import type { InstrumentRow } from '../../shared/book'
-import { READINGS_PER_SECOND, RING_SECONDS, SAFE_START, type BenchMessage, type LiveBenchState, type LiveReading } from '../../shared/live-bench'
-import { MOST_BENCH_VOLTS, type BenchChange } from '../../shared/messages/commands'
+import type { InstrumentRow } from '../../messages/book'
+import {
+  READINGS_PER_SECOND,
+  RING_SECONDS,
+  SAFE_START,
+  type BenchMessage,
+  type LiveBenchState,
+  type LiveReading,
+} from '../../messages/live-bench'
+import { MOST_BENCH_VOLTS, type BenchChange } from '../../messages/commands'
 import type { OpenInstrument } from './open-instrument'
 import { WATCHDOG_SECONDS } from './watchdog'
 
@@ -24,7 +31,13 @@ export class LiveBench {
   /** One change after the other, in the order they were asked for. */
   private changes: Promise<unknown> = Promise.resolve()
 
-  private constructor(private readonly instrument: InstrumentRow, private readonly opened: OpenInstrument, private readonly speedRule: SpeedRule | null, private current: LiveBenchState, private readonly tell: (message: BenchMessage) => void) {
+  private constructor(
+    private readonly instrument: InstrumentRow,
+    private readonly opened: OpenInstrument,
+    private readonly speedRule: SpeedRule | null,
+    private current: LiveBenchState,
+    private readonly tell: (message: BenchMessage) => void,
+  ) {
     this.finished = this.watch()
   }
 
@@ -34,7 +47,13 @@ export class LiveBench {
    * @param tell hears every state and every reading
    * @throws SupplyProblem when nothing answers
    */
-  static async open(instrument: InstrumentRow, opened: OpenInstrument, speedRule: SpeedRule | null, state: LiveBenchState, tell: (message: BenchMessage) => void): Promise<LiveBench> {
+  static async open(
+    instrument: InstrumentRow,
+    opened: OpenInstrument,
+    speedRule: SpeedRule | null,
+    state: LiveBenchState,
+    tell: (message: BenchMessage) => void,
+  ): Promise<LiveBench> {
     const { client, secondsPerSecond } = opened
     const name = await client.identify()
     await client.output(false)
@@ -42,7 +61,13 @@ export class LiveBench {
     await client.setAmpsLimit(SAFE_START.ampsLimit)
     await client.reverse(SAFE_START.reversed)
     await client.watchdog(WATCHDOG_SECONDS * secondsPerSecond)
-    const bench = new LiveBench(instrument, opened, speedRule, { ...state, status: 'live', says: `Connected: ${name}` }, tell)
+    const bench = new LiveBench(
+      instrument,
+      opened,
+      speedRule,
+      { ...state, status: 'live', says: `Connected: ${name}` },
+      tell,
+    )
     tell({ kind: 'state', state: bench.state })
     return bench
   }
@@ -67,7 +92,13 @@ export class LiveBench {
     const { client } = this.opened
     const before = this.current.settings
     const { voltsBy, ...set } = change
-    const wanted = { ...before, ...set, ...(voltsBy === undefined ? {} : { volts: Math.min(MOST_BENCH_VOLTS, Math.max(0, Number((before.volts + voltsBy).toFixed(3)))) }) }
+    const wanted = {
+      ...before,
+      ...set,
+      ...(voltsBy === undefined
+        ? {}
+        : { volts: Math.min(MOST_BENCH_VOLTS, Math.max(0, Number((before.volts + voltsBy).toFixed(3)))) }),
+    }
     if (this.ended) return
     const turning = wanted.reversed !== before.reversed
     if ((before.on && !wanted.on) || turning) await client.output(false)
@@ -103,13 +134,18 @@ export class LiveBench {
         if (this.ended) return
         this.keep(volts, amps)
         next = Math.max(next + beat, Date.now() - beat)
-        await new Promise((resolve) => { setTimeout(resolve, Math.max(0, next - Date.now())) })
+        await new Promise((resolve) => {
+          setTimeout(resolve, Math.max(0, next - Date.now()))
+        })
       }
     } catch (error) {
       // Closed while a look was under way: that look is lost, which is no trouble.
       if (this.ended) return
       if (!(error instanceof SupplyProblem)) console.error('live bench', error)
-      const says = error instanceof SupplyProblem ? error.message : 'Watching ended with an error. Look at the supply: its output should be off.'
+      const says =
+        error instanceof SupplyProblem
+          ? error.message
+          : 'Watching ended with an error. Look at the supply: its output should be off.'
       this.ended = true
       await this.opened.close()
       this.become({ status: 'failed', says, settings: { ...this.current.settings, on: false } })
@@ -120,7 +156,8 @@ export class LiveBench {
     const { settings } = this.current
     // What the leads lose is not the engine's.
     const volts = terminalVolts - amps * this.instrument.leadOhms
-    const limited = settings.on && Math.abs(amps) > 0.97 * settings.ampsLimit && Math.abs(terminalVolts) < 0.95 * settings.volts
+    const limited =
+      settings.on && Math.abs(amps) > 0.97 * settings.ampsLimit && Math.abs(terminalVolts) < 0.95 * settings.volts
     const reading: LiveReading = { at: Date.now(), volts, amps, radPerSecond: this.speed(volts, amps), limited }
     this.ring.push(reading)
     while (this.ring.length > RING_SECONDS * READINGS_PER_SECOND) this.ring.shift()

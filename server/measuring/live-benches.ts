@@ -2,11 +2,18 @@ import { eq } from 'drizzle-orm'
 import { SupplyProblem } from '../../bench/supply/supply-client'
 import type { EngineDescription } from '../../core/engine/description-schema'
 import { railClamp } from '../../core/engine/motor-clamp'
-import { describeEngine } from '../../shared/describe-engine'
-import { engineName } from '../../shared/engine-name'
-import { SAFE_START, type BenchMessage, type BenchRow, type ClampPlace, type LiveBenchState, type LiveReading } from '../../shared/live-bench'
-import type { ClampAdvice } from '../../shared/measuring'
-import type { BenchChange } from '../../shared/messages/commands'
+import { describeEngine } from '../../work/describe-engine'
+import { engineName } from '../../work/engine-name'
+import {
+  SAFE_START,
+  type BenchMessage,
+  type BenchRow,
+  type ClampPlace,
+  type LiveBenchState,
+  type LiveReading,
+} from '../../messages/live-bench'
+import type { ClampAdvice } from '../../messages/measuring'
+import type { BenchChange } from '../../messages/commands'
 import type { Database } from '../db/book'
 import { instrument } from '../db/schema'
 import { notInTheBook, Problem } from '../problems'
@@ -28,7 +35,10 @@ export class LiveBenches {
   private readonly listeners = new Set<(message: BenchMessage) => void>()
   private unwatched: NodeJS.Timeout | null = null
 
-  constructor(private readonly claims: SupplyClaims, private readonly unwatchedMs = UNWATCHED_MS) {}
+  constructor(
+    private readonly claims: SupplyClaims,
+    private readonly unwatchedMs = UNWATCHED_MS,
+  ) {}
 
   /** Every supply that is in use, and how. */
   async rows(database: Database): Promise<BenchRow[]> {
@@ -50,7 +60,11 @@ export class LiveBenches {
     }
     return () => {
       this.listeners.delete(listener)
-      if (this.listeners.size === 0) this.unwatched = setTimeout(() => void this.closeAll('Nobody was looking any more, so its output went off.'), this.unwatchedMs)
+      if (this.listeners.size === 0)
+        this.unwatched = setTimeout(
+          () => void this.closeAll('Nobody was looking any more, so its output went off.'),
+          this.unwatchedMs,
+        )
     }
   }
 
@@ -59,7 +73,12 @@ export class LiveBenches {
    *
    * @throws Problem 404 without such a supply or engine, 409 when it is taken, 502 when it does not answer
    */
-  async open(database: Database, instrumentId: string, engineId: string | null, place: ClampPlace): Promise<LiveBenchState> {
+  async open(
+    database: Database,
+    instrumentId: string,
+    engineId: string | null,
+    place: ClampPlace,
+  ): Promise<LiveBenchState> {
     const [row] = await database.select().from(instrument).where(eq(instrument.id, instrumentId))
     if (!row || row.retired) throw notInTheBook('instrument')
     const clamped = engineId === null ? null : await this.clampedEngine(database, engineId, place)
@@ -67,17 +86,29 @@ export class LiveBenches {
     try {
       const opened = await openInstrument(row, clamped)
       const state: LiveBenchState = {
-        instrumentId, status: 'opening', says: 'Looking for the supply', engine: clamped ? { id: clamped.engineId, name: clamped.name } : null, place,
-        clamp: clamped?.advice ?? null, settings: SAFE_START, speedFrom: clamped?.speedRule?.words ?? null,
+        instrumentId,
+        status: 'opening',
+        says: 'Looking for the supply',
+        engine: clamped ? { id: clamped.engineId, name: clamped.name } : null,
+        place,
+        clamp: clamped?.advice ?? null,
+        settings: SAFE_START,
+        speedFrom: clamped?.speedRule?.words ?? null,
       }
       this.endings.delete(instrumentId)
       this.releases.set(instrumentId, release)
-      const bench = await LiveBench.open(row, opened, clamped?.speedRule ?? null, state, (message) => this.tell(message)).catch(async (error: unknown) => {
+      const bench = await LiveBench.open(row, opened, clamped?.speedRule ?? null, state, (message) =>
+        this.tell(message),
+      ).catch(async (error: unknown) => {
         await opened.close()
         throw error
       })
       this.benches.set(instrumentId, bench)
-      if (this.listeners.size === 0) this.unwatched ??= setTimeout(() => void this.closeAll('Nobody was looking any more, so its output went off.'), this.unwatchedMs)
+      if (this.listeners.size === 0)
+        this.unwatched ??= setTimeout(
+          () => void this.closeAll('Nobody was looking any more, so its output went off.'),
+          this.unwatchedMs,
+        )
       return bench.state
     } catch (error) {
       this.releases.delete(instrumentId)
@@ -135,11 +166,22 @@ export class LiveBenches {
     this.releases.delete(instrumentId)
   }
 
-  private async clampedEngine(database: Database, engineId: string, place: ClampPlace): Promise<Clamped & { name: string; speedRule: SpeedRule | null; advice: ClampAdvice }> {
+  private async clampedEngine(
+    database: Database,
+    engineId: string,
+    place: ClampPlace,
+  ): Promise<Clamped & { name: string; speedRule: SpeedRule | null; advice: ClampAdvice }> {
     const { type, engine, components, template } = await readEngine(database, engineId)
     const { description } = describeEngine({ type, adaptations: engine.adaptations, components, template })
     const clamp = place === 'motor' ? firstMotorClamp(description) : railClamp(description, false)
-    return { engineId, description, clamp, name: engineName(engine, type), speedRule: speedRuleOf(description, place), advice: clampAdvice(description, clamp) }
+    return {
+      engineId,
+      description,
+      clamp,
+      name: engineName(engine, type),
+      speedRule: speedRuleOf(description, place),
+      advice: clampAdvice(description, clamp),
+    }
   }
 }
 
@@ -150,7 +192,11 @@ function speedRuleOf(description: EngineDescription, place: ClampPlace): SpeedRu
   const motor = description.motors.length === 1 ? description.motors.find((entry) => entry.field === null) : undefined
   const ohms = description.components.find((component) => component.id === motor?.armature)?.ohms
   if (!motor || !ohms || place === 'rails') return null
-  return { ohms, backEmf: motor.backEmf, words: `${ohms} Ω and ${(motor.backEmf * 1000).toPrecision(2)} mV·s, as usual for this construction` }
+  return {
+    ohms,
+    backEmf: motor.backEmf,
+    words: `${ohms} Ω and ${(motor.backEmf * 1000).toPrecision(2)} mV·s, as usual for this construction`,
+  }
 }
 
 /** The benches of this process. */

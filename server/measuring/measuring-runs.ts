@@ -2,9 +2,9 @@ import { eq } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
 import { SupplyProblem } from '../../bench/supply/supply-client'
 import type { Clamp } from '../../core/engine/motor-clamp'
-import type { InstrumentRow } from '../../shared/book'
-import type { MeasuringAnswer, MeasuringProcedure, MeasuringState } from '../../shared/measuring'
-import type { ReadingFields } from '../../shared/messages/bench-entries'
+import type { InstrumentRow } from '../../messages/book'
+import type { MeasuringAnswer, MeasuringProcedure, MeasuringState } from '../../messages/measuring'
+import type { ReadingFields } from '../../messages/bench-entries'
 import { writeReading } from '../commands/add-reading'
 import { hashOf, runOnce } from '../commands/run-command'
 import type { Actor } from '../commands/write'
@@ -72,7 +72,10 @@ interface Run {
 export class MeasuringRuns {
   private readonly runs = new Map<string, Run>()
 
-  constructor(private readonly claims: SupplyClaims, private readonly answerPatienceMs = ANSWER_PATIENCE_MS) {}
+  constructor(
+    private readonly claims: SupplyClaims,
+    private readonly answerPatienceMs = ANSWER_PATIENCE_MS,
+  ) {}
 
   state(sheetId: string): MeasuringState | null {
     return this.runs.get(sheetId)?.state ?? null
@@ -96,39 +99,85 @@ export class MeasuringRuns {
     const [row] = await database.select().from(instrument).where(eq(instrument.id, request.instrumentId))
     if (!row || row.retired) throw notInTheBook('instrument')
     const before = this.runs.get(sheetId)
-    if (before && isGoing(before.state)) throw new Problem(409, 'sheet-taken', `${before.state.instrumentName} is measuring into this sheet already.`)
+    if (before && isGoing(before.state))
+      throw new Problem(409, 'sheet-taken', `${before.state.instrumentName} is measuring into this sheet already.`)
     if (!machine.withMeter) throw new Problem(422, 'no-meter', 'This sheet is one without a meter.')
     const procedure = procedures[request.procedure]
     procedure.check(machine, request)
     const release = this.claims.claim(row.id, row.name, 'measuring for another sheet')
     const run: Run = {
-      listeners: new Set(), answerHold: null, off: null, stopped: false, answer: null, patience: null,
-      state: { sheetId, jobId: machine.jobId, procedure: request.procedure, instrumentName: row.name, status: 'running', says: 'Looking for the supply', done: 0, of: 1, hold: null, latest: null, readings: 0 },
+      listeners: new Set(),
+      answerHold: null,
+      off: null,
+      stopped: false,
+      answer: null,
+      patience: null,
+      state: {
+        sheetId,
+        jobId: machine.jobId,
+        procedure: request.procedure,
+        instrumentName: row.name,
+        status: 'running',
+        says: 'Looking for the supply',
+        done: 0,
+        of: 1,
+        hold: null,
+        latest: null,
+        readings: 0,
+      },
     }
     this.runs.set(sheetId, run)
     const go = async (): Promise<void> => {
-      const opened = await openInstrument(row, { engineId: machine.engineId, description: machine.description, clamp: procedure.clamp(machine, request) })
+      const opened = await openInstrument(row, {
+        engineId: machine.engineId,
+        description: machine.description,
+        clamp: procedure.clamp(machine, request),
+      })
       try {
         this.tell(run, { says: `Connected: ${await opened.client.identify()}` })
         await opened.client.watchdog(WATCHDOG_SECONDS * opened.secondsPerSecond)
         run.off = () => opened.client.output(false)
         await procedure.run({
-          opened, row, machine, step: request.step, state: () => run.state, tell: (change) => this.tell(run, change), hand: () => this.hand(run),
-          stopped: () => run.stopped, answered: () => run.answer, askAnew: () => { run.answer = null },
+          opened,
+          row,
+          machine,
+          step: request.step,
+          state: () => run.state,
+          tell: (change) => this.tell(run, change),
+          hand: () => this.hand(run),
+          stopped: () => run.stopped,
+          answered: () => run.answer,
+          askAnew: () => {
+            run.answer = null
+          },
           keep: async (fields) => {
             await keepReading(database, actor, machine.jobId, sheetId, fields)
             this.tell(run, { readings: run.state.readings + 1 })
           },
         })
-        if (run.stopped) this.tell(run, { status: 'stopped', hold: null, says: 'Stopped. The output is off; what was read is in the sheet.' })
+        if (run.stopped)
+          this.tell(run, {
+            status: 'stopped',
+            hold: null,
+            says: 'Stopped. The output is off; what was read is in the sheet.',
+          })
       } finally {
         await opened.close()
       }
     }
-    void go().finally(release).catch((error: unknown) => {
-      if (!(error instanceof SupplyProblem)) console.error('measuring', error)
-      this.tell(run, { status: 'failed', hold: null, says: error instanceof SupplyProblem ? error.message : 'Measuring ended with an error. The readings so far are in the sheet; look at the supply.' })
-    })
+    void go()
+      .finally(release)
+      .catch((error: unknown) => {
+        if (!(error instanceof SupplyProblem)) console.error('measuring', error)
+        this.tell(run, {
+          status: 'failed',
+          hold: null,
+          says:
+            error instanceof SupplyProblem
+              ? error.message
+              : 'Measuring ended with an error. The readings so far are in the sheet; look at the supply.',
+        })
+      })
     return run.state
   }
 
@@ -185,11 +234,28 @@ export class MeasuringRuns {
   }
 }
 
-const isGoing = (state: MeasuringState): boolean => state.status === 'running' || state.status === 'hold' || state.status === 'asks'
+const isGoing = (state: MeasuringState): boolean =>
+  state.status === 'running' || state.status === 'hold' || state.status === 'asks'
 
-async function keepReading(database: Database, actor: Actor, jobId: string, sheetId: string, fields: ReadingFields): Promise<void> {
+async function keepReading(
+  database: Database,
+  actor: Actor,
+  jobId: string,
+  sheetId: string,
+  fields: ReadingFields,
+): Promise<void> {
   const payload = { id: newId(), jobId, sheetId, supersedesId: null, fields }
-  await runOnce(database, { commandId: newId(), name: 'reading.add', bodyHash: hashOf('reading.add', payload), actor, capturedAt: new Date() }, (write) => writeReading(write, payload, 'measured'))
+  await runOnce(
+    database,
+    {
+      commandId: newId(),
+      name: 'reading.add',
+      bodyHash: hashOf('reading.add', payload),
+      actor,
+      capturedAt: new Date(),
+    },
+    (write) => writeReading(write, payload, 'measured'),
+  )
 }
 
 /** The runs of this process. */

@@ -6,7 +6,7 @@ import { SupplyClient } from '../../bench/supply/supply-client'
 import { SupplyServer } from '../../bench/supply/supply-server'
 import type { EngineDescription } from '../../core/engine/description-schema'
 import type { Clamp } from '../../core/engine/motor-clamp'
-import type { InstrumentRow } from '../../shared/book'
+import type { InstrumentRow } from '../../messages/book'
 import { addressInShop } from './instrument-address'
 
 /** An engine at the clips of a supply. */
@@ -31,7 +31,10 @@ export interface OpenInstrument {
 
 /** Times faster than the wall clock the simulated supply runs; tests set it. */
 const pace = (): number => Math.max(1, Number(process.env.ECHOPPE_BENCH_PACE) || 1)
-const realPause = (seconds: number): Promise<void> => new Promise((resolve) => { setTimeout(resolve, seconds * 1000) })
+const realPause = (seconds: number): Promise<void> =>
+  new Promise((resolve) => {
+    setTimeout(resolve, seconds * 1000)
+  })
 
 /**
  * Opens an instrument: the one at its address, or the simulated one with this engine clamped to it, its leads off as
@@ -42,15 +45,37 @@ const realPause = (seconds: number): Promise<void> => new Promise((resolve) => {
 export async function openInstrument(instrument: InstrumentRow, clamped: Clamped | null): Promise<OpenInstrument> {
   const { host, port, commands } = instrument
   if (instrument.kind === 'network') {
-    const client = await SupplyClient.open({ host: await addressInShop(host, port), port, commands, shownAs: `${host}:${port}`, untilIntroduced: true })
-    return { client, surroundings: { pause: realPause }, secondsPerSecond: 1, hold: () => {}, join: () => {}, close: () => client.close() }
+    const client = await SupplyClient.open({
+      host: await addressInShop(host, port),
+      port,
+      commands,
+      shownAs: `${host}:${port}`,
+      untilIntroduced: true,
+    })
+    return {
+      client,
+      surroundings: { pause: realPause },
+      secondsPerSecond: 1,
+      hold: () => {},
+      join: () => {},
+      close: () => client.close(),
+    }
   }
   let ahead = 0
   const began = Date.now()
-  const supply = new SimulatedSupply({ clock: () => ((Date.now() - began) / 1000) * pace() + ahead, noise: noiseOf(clamped?.engineId ?? instrument.id), leadOhms: instrument.leadOhms })
+  const supply = new SimulatedSupply({
+    clock: () => ((Date.now() - began) / 1000) * pace() + ahead,
+    noise: noiseOf(clamped?.engineId ?? instrument.id),
+    leadOhms: instrument.leadOhms,
+  })
   if (clamped) supply.clamp(clampedCasualty(clamped))
   const server = new SupplyServer(supply)
-  const client = await SupplyClient.open({ host: '127.0.0.1', port: await server.listen(), commands, patienceMs: 20_000 })
+  const client = await SupplyClient.open({
+    host: '127.0.0.1',
+    port: await server.listen(),
+    commands,
+    patienceMs: 20_000,
+  })
   return {
     client,
     surroundings: {
@@ -73,9 +98,17 @@ export async function openInstrument(instrument: InstrumentRow, clamped: Clamped
   }
 }
 
-function clampedCasualty({ description, engineId, clamp }: Clamped): { casualty: Casualty; plus: string; minus: string } {
+function clampedCasualty({ description, engineId, clamp }: Clamped): {
+  casualty: Casualty
+  plus: string
+  minus: string
+} {
   const off = clamp.open.map((component) => ({ kind: 'component' as const, component, state: 'open' as const }))
-  return { casualty: new Casualty(description, off, { seed: seedOf(engineId), onStand: true }), plus: clamp.plus, minus: clamp.minus }
+  return {
+    casualty: new Casualty(description, off, { seed: seedOf(engineId), onStand: true }),
+    plus: clamp.plus,
+    minus: clamp.minus,
+  }
 }
 
 const seedOf = (id: string): number => Number.parseInt(id.slice(-7), 16)

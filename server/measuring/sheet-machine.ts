@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm'
 import type { EngineDescription } from '../../core/engine/description-schema'
-import type { SheetFields, SheetStation } from '../../shared/messages/bench-entries'
-import { describeEngine } from '../../shared/describe-engine'
+import type { SheetFields, SheetStation } from '../../messages/bench-entries'
+import { describeEngine } from '../../work/describe-engine'
 import type { Database } from '../db/book'
 import { job, sheet } from '../db/schema'
 import { notInTheBook } from '../problems'
@@ -19,7 +19,17 @@ export interface SheetMachine {
 
 /** The machine a sheet is about. */
 export async function sheetMachine(database: Database, sheetId: string): Promise<SheetMachine> {
-  const [found] = await database.select({ jobId: job.id, engineId: job.engineId, withMeter: sheet.withMeter, station: sheet.station, supply: sheet.supply }).from(sheet).innerJoin(job, eq(sheet.jobId, job.id)).where(eq(sheet.id, sheetId))
+  const [found] = await database
+    .select({
+      jobId: job.id,
+      engineId: job.engineId,
+      withMeter: sheet.withMeter,
+      station: sheet.station,
+      supply: sheet.supply,
+    })
+    .from(sheet)
+    .innerJoin(job, eq(sheet.jobId, job.id))
+    .where(eq(sheet.id, sheetId))
   if (!found) throw notInTheBook('sheet')
   const { type, engine, components, template } = await readEngine(database, found.engineId)
   const { description } = describeEngine({ type, adaptations: engine.adaptations, components, template })

@@ -20,7 +20,11 @@ const T_95_OF_FIVE = 2.776
  * @returns Ω with its 95 % half width from five looks
  * @throws Problem 404, 409 when the supply is taken, 422 when what is clamped is no pair of leads, 502
  */
-export async function zeroLeads(database: Database, claims: SupplyClaims, instrumentId: string): Promise<{ ohms: number; halfWidth: number }> {
+export async function zeroLeads(
+  database: Database,
+  claims: SupplyClaims,
+  instrumentId: string,
+): Promise<{ ohms: number; halfWidth: number }> {
   const [row] = await database.select().from(instrument).where(eq(instrument.id, instrumentId))
   if (!row || row.retired) throw notInTheBook('instrument')
   const release = claims.claim(row.id, row.name, 'having its leads measured')
@@ -35,12 +39,18 @@ export async function zeroLeads(database: Database, claims: SupplyClaims, instru
       const found: number[] = []
       for (let look = 0; look < LOOKS; look++) {
         const [volts, amps] = [await client.measureVolts(), await client.measureAmps()]
-        if (Math.abs(amps) < TRIAL_AMPS / 10) throw new Problem(422, 'clips-apart', 'Hardly anything flows: put the two clips together, metal on metal, with nothing between them.')
+        if (Math.abs(amps) < TRIAL_AMPS / 10)
+          throw new Problem(
+            422,
+            'clips-apart',
+            'Hardly anything flows: put the two clips together, metal on metal, with nothing between them.',
+          )
         found.push(volts / amps)
       }
       const ohms = found.reduce((sum, value) => sum + value, 0) / LOOKS
       const deviation = Math.sqrt(found.reduce((sum, value) => sum + (value - ohms) ** 2, 0) / (LOOKS - 1))
-      if (ohms > MOST_OHMS) throw new Problem(422, 'no-leads', `${ohms.toFixed(2)} Ω is no pair of leads: is something still clamped?`)
+      if (ohms > MOST_OHMS)
+        throw new Problem(422, 'no-leads', `${ohms.toFixed(2)} Ω is no pair of leads: is something still clamped?`)
       return { ohms: Math.max(0, ohms), halfWidth: (T_95_OF_FIVE * deviation) / Math.sqrt(LOOKS) }
     } finally {
       await close()

@@ -13,7 +13,10 @@ interface ServerPdfmake {
 }
 const pdfmake = ('default' in pdfmakeModule ? pdfmakeModule.default : pdfmakeModule) as unknown as ServerPdfmake
 
-const FONTS = { regular: 'AtkinsonHyperlegibleNext_400Regular.ttf', bold: 'AtkinsonHyperlegibleNext_700Bold.ttf' } as const
+const FONTS = {
+  regular: 'AtkinsonHyperlegibleNext_400Regular.ttf',
+  bold: 'AtkinsonHyperlegibleNext_700Bold.ttf',
+} as const
 let prepared: Promise<void> | undefined
 
 /** Renders a document with the fonts that ship with the program; nothing is fetched from anywhere. */
@@ -33,7 +36,9 @@ async function prepareFonts(): Promise<void> {
     if (!bytes) throw new Error(`The font ${FONTS[weight]} is missing from the build.`)
     writeFileSync(files[weight], bytes)
   }
-  pdfmake.setFonts({ Atkinson: { normal: files.regular, bold: files.bold, italics: files.regular, bolditalics: files.bold } })
+  pdfmake.setFonts({
+    Atkinson: { normal: files.regular, bold: files.bold, italics: files.regular, bolditalics: files.bold },
+  })
   pdfmake.setUrlAccessPolicy(() => false)
   pdfmake.setLocalAccessPolicy((path) => path === files.regular || path === files.bold)
 }

@@ -4,5 +4,8 @@
  */
 export default defineNitroPlugin(() => {
   if (process.env.ECHOPPE_ENDS_WITH_INPUT !== 'yes') return
-  process.stdin.on('end', () => process.kill(process.pid, 'SIGTERM')).on('error', () => {}).resume()
+  process.stdin
+    .on('end', () => process.kill(process.pid, 'SIGTERM'))
+    .on('error', () => {})
+    .resume()
 })

@@ -19,7 +19,8 @@ const setHeaders = helmet({
 const IDLE_MS = 330_000
 
 function keepConnectionsOpen(socket: Socket & { server?: Partial<Server> }): void {
-  if (socket.server && socket.server.keepAliveTimeout !== IDLE_MS) Object.assign(socket.server, { keepAliveTimeout: IDLE_MS, headersTimeout: IDLE_MS + 10_000 })
+  if (socket.server && socket.server.keepAliveTimeout !== IDLE_MS)
+    Object.assign(socket.server, { keepAliveTimeout: IDLE_MS, headersTimeout: IDLE_MS + 10_000 })
 }
 
 /** Headers that every answer carries, files and pages as well as data; set before anything else looks at the request. */

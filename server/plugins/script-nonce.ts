@@ -7,7 +7,9 @@ export default defineNitroPlugin((nitro) => {
     if (response.headers) delete response.headers['x-powered-by']
     if (typeof response.body !== 'string') return
     const nonce = randomBytes(16).toString('base64')
-    response.body = response.body.replace(/<script(?=[\s>])/g, `<script nonce="${nonce}"`).replace(/<link(?=[^>]*\bas="script")/g, `<link nonce="${nonce}"`)
+    response.body = response.body
+      .replace(/<script(?=[\s>])/g, `<script nonce="${nonce}"`)
+      .replace(/<link(?=[^>]*\bas="script")/g, `<link nonce="${nonce}"`)
     setResponseHeader(event, 'content-security-policy', pageSecurityPolicy(nonce))
   })
 })

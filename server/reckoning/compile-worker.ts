@@ -6,7 +6,7 @@ import { build } from 'esbuild'
 const here = dirname(fileURLToPath(import.meta.url))
 await build({
   entryPoints: [join(here, 'search-judge.worker.ts')],
-  outfile: join(here, '..', '..', 'shared', 'generated', 'search-judge.worker.mjs'),
+  outfile: join(here, '..', '..', 'messages', 'generated', 'search-judge.worker.mjs'),
   bundle: true,
   format: 'esm',
   platform: 'node',

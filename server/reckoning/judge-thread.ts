@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads'
-import { notReckoned, type Reckoned } from '../../shared/reckoned'
-import type { SearchQuestion } from '../../shared/search-question'
+import { notReckoned, type Reckoned } from '../../messages/reckoned'
+import type { SearchQuestion } from '../../work/search-question'
 import type { JudgeAnswer, JudgeRequest } from './search-judge.worker'
 
 /** Of one question; the largest engine with a dozen states takes a few seconds. */
@@ -18,7 +18,9 @@ export class JudgeThread {
   /** One question at a time. Never refuses: what cannot be reckoned says why. */
   async ask(question: SearchQuestion): Promise<Reckoned> {
     if (this.closed) return notReckoned('The server is closing.')
-    const worker = this.worker ??= new Worker(this.file, { resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES } })
+    const worker = (this.worker ??= new Worker(this.file, {
+      resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
+    }))
     worker.unref()
     const number = ++this.number
     return new Promise<Reckoned>((resolve) => {
@@ -39,7 +41,10 @@ export class JudgeThread {
       }
       const onError = (error: Error): void => done(notReckoned(error.message), true)
       const onExit = (): void => done(notReckoned('The thread ended.'), true)
-      const tooLong = setTimeout(() => done(notReckoned('It took longer than two minutes.'), true), LONGEST_MILLISECONDS)
+      const tooLong = setTimeout(
+        () => done(notReckoned('It took longer than two minutes.'), true),
+        LONGEST_MILLISECONDS,
+      )
       worker.on('message', onMessage).on('error', onError).on('exit', onExit)
       worker.postMessage({ number, question } satisfies JudgeRequest)
     })

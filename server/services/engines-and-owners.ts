@@ -1,6 +1,6 @@
 import { and, asc, count, desc, eq, like, or, sql, type SQL } from 'drizzle-orm'
-import type { EngineBook, EngineTag, EngineTypeRow, OwnerBook, OwnerRow, Page, TemplateTag } from '../../shared/book'
-import { engineName } from '../../shared/engine-name'
+import type { EngineBook, EngineTag, EngineTypeRow, OwnerBook, OwnerRow, Page, TemplateTag } from '../../messages/book'
+import { engineName } from '../../work/engine-name'
 import type { Database } from '../db/book'
 import { component, constructionTemplate, engine, engineType, job, owner } from '../db/schema'
 import { notInTheBook } from '../problems'
@@ -8,19 +8,39 @@ import { readPractice } from './read-practice'
 import { jobIds, jobTags } from './job-tags'
 
 /** A page of engines; every word of the search must occur in nickname, number, type or owner. */
-export async function listEngines(database: Database, search: string, page: number, pageSize: number): Promise<Page<EngineTag>> {
-  const where = everyWord(search, [engine.nickname, engine.runningNumber, engineType.maker, engineType.name, owner.name])
+export async function listEngines(
+  database: Database,
+  search: string,
+  page: number,
+  pageSize: number,
+): Promise<Page<EngineTag>> {
+  const where = everyWord(search, [
+    engine.nickname,
+    engine.runningNumber,
+    engineType.maker,
+    engineType.name,
+    owner.name,
+  ])
   const [[total], rows] = await Promise.all([
-    database.select({ total: count() }).from(engine).innerJoin(engineType, eq(engine.typeId, engineType.id)).innerJoin(owner, eq(engine.ownerId, owner.id)).where(where),
+    database
+      .select({ total: count() })
+      .from(engine)
+      .innerJoin(engineType, eq(engine.typeId, engineType.id))
+      .innerJoin(owner, eq(engine.ownerId, owner.id))
+      .where(where),
     engineTags(database, where, pageSize, (page - 1) * pageSize),
   ])
   return { total: total?.total ?? 0, rows }
 }
 
 export async function readEngine(database: Database, id: string): Promise<EngineBook> {
-  const [head] = await database.select({ engine, type: engineType, owner, template: constructionTemplate.description }).from(engine)
-    .innerJoin(engineType, eq(engine.typeId, engineType.id)).innerJoin(owner, eq(engine.ownerId, owner.id))
-    .leftJoin(constructionTemplate, eq(engineType.templateId, constructionTemplate.id)).where(eq(engine.id, id))
+  const [head] = await database
+    .select({ engine, type: engineType, owner, template: constructionTemplate.description })
+    .from(engine)
+    .innerJoin(engineType, eq(engine.typeId, engineType.id))
+    .innerJoin(owner, eq(engine.ownerId, owner.id))
+    .leftJoin(constructionTemplate, eq(engineType.templateId, constructionTemplate.id))
+    .where(eq(engine.id, id))
   if (!head) throw notInTheBook('engine')
   const [practice, components, ids] = await Promise.all([
     readPractice(database, head.type.id),
@@ -32,16 +52,35 @@ export async function readEngine(database: Database, id: string): Promise<Engine
 
 /** The shop's own constructions, by name. */
 export async function listConstructions(database: Database): Promise<TemplateTag[]> {
-  return database.select({ id: constructionTemplate.id, name: constructionTemplate.name, version: constructionTemplate.version, power: sql<TemplateTag['power']>`json_value(${constructionTemplate.description}, '$.power')` })
-    .from(constructionTemplate).orderBy(asc(constructionTemplate.name)).limit(500)
+  return database
+    .select({
+      id: constructionTemplate.id,
+      name: constructionTemplate.name,
+      version: constructionTemplate.version,
+      power: sql<TemplateTag['power']>`json_value(${constructionTemplate.description}, '$.power')`,
+    })
+    .from(constructionTemplate)
+    .orderBy(asc(constructionTemplate.name))
+    .limit(500)
 }
 
 /** A page of owners by name. */
-export async function listOwners(database: Database, search: string, page: number, pageSize: number): Promise<Page<OwnerRow & { engines: number }>> {
+export async function listOwners(
+  database: Database,
+  search: string,
+  page: number,
+  pageSize: number,
+): Promise<Page<OwnerRow & { engines: number }>> {
   const where = everyWord(search, [owner.name, owner.email, owner.phone, owner.address])
   const [[total], rows] = await Promise.all([
     database.select({ total: count() }).from(owner).where(where),
-    database.select({ owner, engines: sql<string>`(select count(*) from engine where engine.owner_id = owner.id)` }).from(owner).where(where).orderBy(asc(owner.name)).limit(pageSize).offset((page - 1) * pageSize),
+    database
+      .select({ owner, engines: sql<string>`(select count(*) from engine where engine.owner_id = owner.id)` })
+      .from(owner)
+      .where(where)
+      .orderBy(asc(owner.name))
+      .limit(pageSize)
+      .offset((page - 1) * pageSize),
   ])
   return { total: total?.total ?? 0, rows: rows.map((row) => ({ ...row.owner, engines: Number(row.engines) })) }
 }
@@ -50,28 +89,70 @@ export async function readOwner(database: Database, id: string): Promise<OwnerBo
   const [row] = await database.select().from(owner).where(eq(owner.id, id))
   if (!row) throw notInTheBook('owner')
   const engines = await engineTags(database, eq(engine.ownerId, id), 200, 0)
-  const jobRows = await database.select({ id: job.id }).from(job).innerJoin(engine, eq(job.engineId, engine.id)).where(eq(engine.ownerId, id)).orderBy(desc(job.takenInAt)).limit(100)
-  return { owner: row, engines, jobs: await jobTags(database, jobRows.map((line) => line.id)) }
+  const jobRows = await database
+    .select({ id: job.id })
+    .from(job)
+    .innerJoin(engine, eq(job.engineId, engine.id))
+    .where(eq(engine.ownerId, id))
+    .orderBy(desc(job.takenInAt))
+    .limit(100)
+  return {
+    owner: row,
+    engines,
+    jobs: await jobTags(
+      database,
+      jobRows.map((line) => line.id),
+    ),
+  }
 }
 
 /** A page of engine types by maker and name. */
-export async function listEngineTypes(database: Database, search: string, page: number, pageSize: number): Promise<Page<EngineTypeRow>> {
+export async function listEngineTypes(
+  database: Database,
+  search: string,
+  page: number,
+  pageSize: number,
+): Promise<Page<EngineTypeRow>> {
   const where = everyWord(search, [engineType.maker, engineType.name, engineType.variantMarks])
   const [[total], rows] = await Promise.all([
     database.select({ total: count() }).from(engineType).where(where),
-    database.select().from(engineType).where(where).orderBy(asc(engineType.maker), asc(engineType.name)).limit(pageSize).offset((page - 1) * pageSize),
+    database
+      .select()
+      .from(engineType)
+      .where(where)
+      .orderBy(asc(engineType.maker), asc(engineType.name))
+      .limit(pageSize)
+      .offset((page - 1) * pageSize),
   ])
   return { total: total?.total ?? 0, rows }
 }
 
-async function engineTags(database: Database, where: SQL | undefined, limit: number, offset: number): Promise<EngineTag[]> {
-  const rows = await database.select({
-    engine, type: engineType, owner,
-    jobs: sql<string>`(select count(*) from job where job.engine_id = ${engine.id})`,
-    lastJobAt: sql<string | null>`(select date_format(max(job.taken_in_at), '%Y-%m-%dT%TZ') from job where job.engine_id = ${engine.id})`,
-    openJobId: sql<string | null>`(select lower(hex(job.id)) from job where job.engine_id = ${engine.id} and job.state in ('open', 'waiting') limit 1)`,
-  }).from(engine).innerJoin(engineType, eq(engine.typeId, engineType.id)).innerJoin(owner, eq(engine.ownerId, owner.id))
-    .where(where).orderBy(asc(engineType.maker), asc(engineType.name), asc(engine.runningNumber), asc(engine.id)).limit(limit).offset(offset)
+async function engineTags(
+  database: Database,
+  where: SQL | undefined,
+  limit: number,
+  offset: number,
+): Promise<EngineTag[]> {
+  const rows = await database
+    .select({
+      engine,
+      type: engineType,
+      owner,
+      jobs: sql<string>`(select count(*) from job where job.engine_id = ${engine.id})`,
+      lastJobAt: sql<
+        string | null
+      >`(select date_format(max(job.taken_in_at), '%Y-%m-%dT%TZ') from job where job.engine_id = ${engine.id})`,
+      openJobId: sql<
+        string | null
+      >`(select lower(hex(job.id)) from job where job.engine_id = ${engine.id} and job.state in ('open', 'waiting') limit 1)`,
+    })
+    .from(engine)
+    .innerJoin(engineType, eq(engine.typeId, engineType.id))
+    .innerJoin(owner, eq(engine.ownerId, owner.id))
+    .where(where)
+    .orderBy(asc(engineType.maker), asc(engineType.name), asc(engine.runningNumber), asc(engine.id))
+    .limit(limit)
+    .offset(offset)
   return rows.map((row) => ({
     id: row.engine.id,
     name: engineName(row.engine, row.type),
@@ -91,5 +172,7 @@ async function engineTags(database: Database, where: SQL | undefined, limit: num
 function everyWord(search: string, columns: Parameters<typeof like>[0][]): SQL | undefined {
   const words = search.trim().split(/\s+/).filter(Boolean).slice(0, 8)
   if (words.length === 0) return undefined
-  return and(...words.map((word) => or(...columns.map((column) => like(column, `%${word.replace(/[\\%_]/g, '\\$&')}%`)))))
+  return and(
+    ...words.map((word) => or(...columns.map((column) => like(column, `%${word.replace(/[\\%_]/g, '\\$&')}%`)))),
+  )
 }

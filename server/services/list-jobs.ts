@@ -1,6 +1,6 @@
 import { and, asc, count, desc, eq, inArray, sql, type SQL } from 'drizzle-orm'
-import type { JobTag, Page } from '../../shared/book'
-import type { JobState, StationId } from '../../shared/vocabulary'
+import type { JobTag, Page } from '../../messages/book'
+import type { JobState, StationId } from '../../messages/vocabulary'
 import type { Database } from '../db/book'
 import { job, JOB_SEARCH_INDEX } from '../db/schema'
 import { foldForSearch } from '../commands/job-search-text'
@@ -40,22 +40,56 @@ export async function listJobs(database: Database, query: JobQuery): Promise<Pag
   const offset = (query.page - 1) * query.pageSize
   if (words.length > 0) {
     // One reading of the search's own narrow index, which holds all a list orders by and ends early when much matches.
-    const matches = await database.select({ id: job.id, number: job.number, takenInAt: job.takenInAt, dueOrder: job.dueOrder }).from(job, { forceIndex: JOB_SEARCH_INDEX }).where(where).limit(MOST_COUNTED + 1)
+    const matches = await database
+      .select({ id: job.id, number: job.number, takenInAt: job.takenInAt, dueOrder: job.dueOrder })
+      .from(job, { forceIndex: JOB_SEARCH_INDEX })
+      .where(where)
+      .limit(MOST_COUNTED + 1)
     const more = matches.length > MOST_COUNTED
     // Of many matches a page is soon full going along the order's own index.
     const ids = more
-      ? await database.select({ id: job.id }).from(job).where(where).orderBy(...order).limit(query.pageSize).offset(offset)
+      ? await database
+          .select({ id: job.id })
+          .from(job)
+          .where(where)
+          .orderBy(...order)
+          .limit(query.pageSize)
+          .offset(offset)
       : matches.sort(inOrder[query.sort]).slice(offset, offset + query.pageSize)
-    return { total: Math.min(matches.length, MOST_COUNTED), more, rows: await jobTags(database, ids.map((row) => row.id)) }
+    return {
+      total: Math.min(matches.length, MOST_COUNTED),
+      more,
+      rows: await jobTags(
+        database,
+        ids.map((row) => row.id),
+      ),
+    }
   }
   const [[total], ids] = await Promise.all([
     database.select({ total: count() }).from(job).where(where),
-    database.select({ id: job.id }).from(job).where(where).orderBy(...order).limit(query.pageSize).offset(offset),
+    database
+      .select({ id: job.id })
+      .from(job)
+      .where(where)
+      .orderBy(...order)
+      .limit(query.pageSize)
+      .offset(offset),
   ])
-  return { total: total?.total ?? 0, rows: await jobTags(database, ids.map((row) => row.id)) }
+  return {
+    total: total?.total ?? 0,
+    rows: await jobTags(
+      database,
+      ids.map((row) => row.id),
+    ),
+  }
 }
 
-interface Match { readonly id: string; readonly number: number; readonly takenInAt: Date; readonly dueOrder: string | null }
+interface Match {
+  readonly id: string
+  readonly number: number
+  readonly takenInAt: Date
+  readonly dueOrder: string | null
+}
 
 /** The orders of `jobSorts` for matches already read. */
 const inOrder: Readonly<Record<JobSort, (first: Match, second: Match) => number>> = {

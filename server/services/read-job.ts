@@ -1,64 +1,117 @@
 import { asc, desc, eq } from 'drizzle-orm'
-import type { JobBook, JournalRow } from '../../shared/book'
+import {
+  jobSlices,
+  type JobBook,
+  type JobHead,
+  type JobSlice,
+  type JobSlices,
+  type JournalRow,
+  type LoadedJob,
+} from '../../messages/book'
 import type { Database } from '../db/book'
-import { component, continuityReading, engine, engineType, finding, job, journal, note, owner, partWanted, person, photograph, reading, searchEntry, searchReckoning, sheet } from '../db/schema'
+import {
+  component,
+  continuityReading,
+  engine,
+  engineType,
+  finding,
+  job,
+  journal,
+  note,
+  owner,
+  partWanted,
+  person,
+  photograph,
+  searchEntry,
+  sheet,
+} from '../db/schema'
 import { notInTheBook } from '../problems'
+import {
+  continuityRows,
+  findingRows,
+  jobRow,
+  noteRows,
+  photographRows,
+  readingRows,
+  searchRows,
+  sheetRows,
+} from './book-rows'
 import { earlierFindings } from './earlier-findings'
-import { readPractice } from './read-practice'
 import { readLearned } from './read-learned'
+import { readPractice } from './read-practice'
 
-/** Everything of one job, for its screen and its hand-back sheet. */
+/** Everything of one job, for its hand-back sheet and its search. */
 export async function readJob(database: Database, id: string): Promise<JobBook> {
-  const [head] = await database.select({ job, engine, type: engineType, owner }).from(job)
-    .innerJoin(engine, eq(job.engineId, engine.id)).innerJoin(engineType, eq(engine.typeId, engineType.id)).innerJoin(owner, eq(engine.ownerId, owner.id))
+  return (await readJobSlices(database, id, jobSlices)) as JobBook
+}
+
+/** The head of a job's book, and the slices asked for. */
+export async function readJobSlices(database: Database, id: string, slices: readonly JobSlice[]): Promise<LoadedJob> {
+  const head = await readHead(database, id)
+  const entries = await Promise.all(
+    [...new Set(slices)].map(async (slice) => [slice, await sliceReaders[slice](database, head)] as const),
+  )
+  return { ...head, ...(Object.fromEntries(entries) as Partial<JobSlices>) }
+}
+
+async function readHead(database: Database, id: string): Promise<JobHead> {
+  const [head] = await database
+    .select({ job, engine, type: engineType, owner })
+    .from(job)
+    .innerJoin(engine, eq(job.engineId, engine.id))
+    .innerJoin(engineType, eq(engine.typeId, engineType.id))
+    .innerJoin(owner, eq(engine.ownerId, owner.id))
     .where(eq(job.id, id))
   if (!head) throw notInTheBook('job')
-  const [components, findings, notes, parts, sheets, readings, photographs, search, continuity, entries] = await Promise.all([
-    database.select().from(component).where(eq(component.engineId, head.engine.id)).orderBy(asc(component.fittedOn)),
-    database.select().from(finding).where(eq(finding.jobId, id)).orderBy(asc(finding.notedAt), asc(finding.id)),
-    database.select({ note, author: person.name }).from(note).innerJoin(person, eq(note.authorId, person.id)).where(eq(note.jobId, id)).orderBy(asc(note.capturedAt), asc(note.id)),
-    database.select().from(partWanted).where(eq(partWanted.jobId, id)).orderBy(asc(partWanted.id)),
-    database.select().from(sheet).where(eq(sheet.jobId, id)).orderBy(asc(sheet.openedAt), asc(sheet.id)),
-    database.select({ reading, author: person.name }).from(reading).innerJoin(sheet, eq(reading.sheetId, sheet.id)).innerJoin(person, eq(reading.authorId, person.id))
-      .where(eq(sheet.jobId, id)).orderBy(asc(reading.capturedAt), asc(reading.id)),
-    database.select({ id: photograph.id, station: photograph.station, caption: photograph.caption, width: photograph.width, height: photograph.height, size: photograph.size, takenAt: photograph.takenAt })
-      .from(photograph).where(eq(photograph.jobId, id)).orderBy(asc(photograph.takenAt)),
-    database.select({ row: searchEntry, author: person.name, reckoned: searchReckoning.reckoned }).from(searchEntry).innerJoin(person, eq(searchEntry.authorId, person.id)).leftJoin(searchReckoning, eq(searchReckoning.id, searchEntry.id)).where(eq(searchEntry.jobId, id)).orderBy(asc(searchEntry.receivedAt), asc(searchEntry.id)),
-    database.select({ row: continuityReading, author: person.name }).from(continuityReading).innerJoin(person, eq(continuityReading.authorId, person.id)).where(eq(continuityReading.jobId, id)).orderBy(asc(continuityReading.receivedAt), asc(continuityReading.id)),
-    journalOfJob(database, id),
-  ])
-  const learned = await readLearned(database, { construction: head.type.templateId ?? head.type.construction, typeId: head.type.id, jobId: id })
-  const practice = await readPractice(database, head.type.id)
-  const earlier = await earlierFindings(database, head.job)
-  const { searchText: _searchText, dueOrder: _dueOrder, ...jobRow } = head.job
-  return {
-    job: { ...jobRow, takenInAt: jobRow.takenInAt.toISOString(), handedBackAt: jobRow.handedBackAt?.toISOString() ?? null },
-    engine: head.engine,
-    type: head.type,
-    owner: head.owner,
-    components,
-    learned,
-    findings: findings.map((row) => ({ ...row, notedAt: row.notedAt.toISOString() })),
-    notes: notes.map((row) => ({ ...row.note, author: row.author, capturedAt: row.note.capturedAt.toISOString() })),
-    parts,
-    search: search.map(({ row, author, reckoned }) => ({ id: row.id, engineState: row.engineState, entry: row.entry, author, reckoned: reckoned ?? null, capturedAt: row.capturedAt.toISOString() })),
-    continuity: continuity.map(({ row, author }) => ({ id: row.id, engineState: row.engineState, point: row.point, column: row.column, reading: row.reading, words: row.words, author, capturedAt: row.capturedAt.toISOString() })),
-    sheets: sheets.map((row) => ({
-      ...row,
-      openedAt: row.openedAt.toISOString(),
-      readings: readings.filter((line) => line.reading.sheetId === row.id)
-        .map((line) => ({ ...line.reading, author: line.author, capturedAt: line.reading.capturedAt.toISOString() })),
-    })),
-    photographs: photographs.map((row) => ({ ...row, takenAt: row.takenAt.toISOString() })),
-    journal: entries,
-    practice,
-    earlier,
-  }
+  const components = await database
+    .select()
+    .from(component)
+    .where(eq(component.engineId, head.engine.id))
+    .orderBy(asc(component.fittedOn))
+  return { ...head, job: jobRow(head.job), components }
+}
+
+const sliceReaders: { readonly [S in JobSlice]: (database: Database, head: JobHead) => Promise<JobSlices[S]> } = {
+  findings: (database, head) => findingRows(database, eq(finding.jobId, head.job.id)),
+  notes: (database, head) => noteRows(database, eq(note.jobId, head.job.id)),
+  parts: (database, head) =>
+    database.select().from(partWanted).where(eq(partWanted.jobId, head.job.id)).orderBy(asc(partWanted.id)),
+  search: (database, head) => searchRows(database, eq(searchEntry.jobId, head.job.id)),
+  continuity: (database, head) => continuityRows(database, eq(continuityReading.jobId, head.job.id)),
+  photographs: (database, head) => photographRows(database, eq(photograph.jobId, head.job.id)),
+  sheets: async (database, head) => {
+    const [sheets, readings] = await Promise.all([
+      sheetRows(database, eq(sheet.jobId, head.job.id)),
+      readingRows(database, eq(sheet.jobId, head.job.id)),
+    ])
+    return sheets.map((row) => ({ ...row, readings: readings.filter((line) => line.sheetId === row.id) }))
+  },
+  learned: (database, { job: { id }, type }) =>
+    readLearned(database, { construction: type.templateId ?? type.construction, typeId: type.id, jobId: id }),
+  practice: (database, head) => readPractice(database, head.type.id),
+  earlier: (database, head) => earlierFindings(database, { ...head.job, takenInAt: new Date(head.job.takenInAt) }),
+  journal: (database, head) => journalOfJob(database, head.job.id),
 }
 
 /** The job's last hundred journal entries, newest first. */
 async function journalOfJob(database: Database, id: string): Promise<JournalRow[]> {
-  const rows = await database.select({ sequence: journal.sequence, summary: journal.summary, person: person.name, subject: journal.subject, capturedAt: journal.capturedAt, receivedAt: journal.receivedAt })
-    .from(journal).innerJoin(person, eq(journal.personId, person.id)).where(eq(journal.jobId, id)).orderBy(desc(journal.sequence)).limit(100)
-  return rows.map((row) => ({ ...row, capturedAt: row.capturedAt.toISOString(), receivedAt: row.receivedAt.toISOString() }))
+  const rows = await database
+    .select({
+      sequence: journal.sequence,
+      summary: journal.summary,
+      person: person.name,
+      subject: journal.subject,
+      capturedAt: journal.capturedAt,
+      receivedAt: journal.receivedAt,
+    })
+    .from(journal)
+    .innerJoin(person, eq(journal.personId, person.id))
+    .where(eq(journal.jobId, id))
+    .orderBy(desc(journal.sequence))
+    .limit(100)
+  return rows.map((row) => ({
+    ...row,
+    capturedAt: row.capturedAt.toISOString(),
+    receivedAt: row.receivedAt.toISOString(),
+  }))
 }

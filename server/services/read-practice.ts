@@ -1,7 +1,8 @@
 import { eq } from 'drizzle-orm'
-import { faultInTodaysForm } from '../../core/diagnosis/older-knowledge'
-import type { WorkshopFields } from '../../shared/messages/bench-entries'
-import type { Practice } from '../../shared/practised-knowledge'
+import type { KnowledgeChanges } from '../../core/knowledge/knowledge-changes'
+import { faultInTodaysForm } from '../../core/knowledge/older-knowledge'
+import type { WorkshopFields } from '../../messages/bench-entries'
+import type { Practice } from '../../messages/book'
 import type { Database } from '../db/book'
 import { setting, typeKnowledge } from '../db/schema'
 
@@ -11,7 +12,14 @@ export async function readPractice(database: Database, typeId: string): Promise<
     database.select().from(typeKnowledge).where(eq(typeKnowledge.id, typeId)),
     database.select().from(setting).where(eq(setting.key, 'workshop')),
   ])
-  // A copy kept by an earlier program may have rows of its form.
-  const changes = copy ? { ...copy.changes, faults: copy.changes.faults.map(faultInTodaysForm) } : null
-  return { changes, version: copy?.version ?? 0, schools: (settings?.value as WorkshopFields | undefined)?.schools ?? {} }
+  return {
+    changes: copy ? copyInTodaysForm(copy.changes) : null,
+    version: copy?.version ?? 0,
+    schools: (settings?.value as WorkshopFields | undefined)?.schools ?? {},
+  }
+}
+
+/** A copy kept by an earlier program may have rows of its form. */
+export function copyInTodaysForm(changes: KnowledgeChanges): KnowledgeChanges {
+  return { ...changes, faults: changes.faults.map(faultInTodaysForm) }
 }

@@ -20,13 +20,30 @@ function percentile(values: number[], share: number): number {
   return [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] as number
 }
 function report(what: string, values: number[], unit: string): void {
-  console.log(`${what.padEnd(58)} median ${percentile(values, 0.5).toFixed(1)} ${unit}, p95 ${percentile(values, 0.95).toFixed(1)} ${unit}`)
+  console.log(
+    `${what.padEnd(58)} median ${percentile(values, 0.5).toFixed(1)} ${unit}, p95 ${percentile(values, 0.95).toFixed(1)} ${unit}`,
+  )
 }
 
 const meter = { percentOfReading: 1, digits: 3 }
-const readings: SheetReading[] = Array.from({ length: 40 }, (_, i) => (i < 24
-  ? { kind: 'running', direction: i % 2 ? 'reverse' : 'forward', voltage: { value: 4 + i / 3, resolution: 0.01, meter }, current: { value: 0.1 + i / 900, resolution: 0.0001, meter }, speed: { value: 300 + i * 30, resolution: 1, meter }, run: null }
-  : { kind: 'locked', direction: 'forward', voltage: { value: 1 + (i - 24) / 16, resolution: 0.01, meter }, current: { value: (1 + (i - 24) / 16) / (22 + (i % 3)), resolution: 0.0001, meter }, angle: null }))
+const readings: SheetReading[] = Array.from({ length: 40 }, (_, i) =>
+  i < 24
+    ? {
+        kind: 'running',
+        direction: i % 2 ? 'reverse' : 'forward',
+        voltage: { value: 4 + i / 3, resolution: 0.01, meter },
+        current: { value: 0.1 + i / 900, resolution: 0.0001, meter },
+        speed: { value: 300 + i * 30, resolution: 1, meter },
+        run: null,
+      }
+    : {
+        kind: 'locked',
+        direction: 'forward',
+        voltage: { value: 1 + (i - 24) / 16, resolution: 0.01, meter },
+        current: { value: (1 + (i - 24) / 16) / (22 + (i % 3)), resolution: 0.0001, meter },
+        angle: null,
+      },
+)
 const machine = { power: 'dc', nominalVoltage: 12, scaleRatio: 87, gearRatio: 14, wheelDiameterMetres: 0.01 } as const
 const judged = Array.from({ length: 300 }, () => {
   const began = performance.now()
@@ -47,18 +64,47 @@ for (const machine of [largest, ...machines.filter((entry) => entry.motors.lengt
   const switches = runningPositions(machine)
   const solved = Array.from({ length: 400 }, (_, i) => {
     const began = performance.now()
-    operatingPoint(circuit, { switches, states: { [machine.components[i % machine.components.length]?.id ?? '']: 'high-resistance' } }, { ...machine.rails, volts: 12 })
+    operatingPoint(
+      circuit,
+      { switches, states: { [machine.components[i % machine.components.length]?.id ?? '']: 'high-resistance' } },
+      { ...machine.rails, volts: 12 },
+    )
     return performance.now() - began
   })
   report(`operating point, ${machine.components.length} components`, solved.slice(100), 'ms')
 }
 /** 120 parts, each behind one to three needs with one to three ways, seeded. */
 let seed = 7
-const random = (): number => ((seed = (seed * 48_271) % 2_147_483_647) / 2_147_483_647)
+const random = (): number => (seed = (seed * 48_271) % 2_147_483_647) / 2_147_483_647
 const plans = Array.from({ length: 60 }, () => {
   const parts = Array.from({ length: 120 }, (_, i): Part => ({
-    id: `p${i}`, name: `Part ${i}`, kind: 'detail', unit: largest.units[0]?.id ?? '', materials: ['steel'], place: '', heldBy: '', massGrams: null,
-    removal: { minutes: 1 + Math.floor(random() * 9), refitMinutes: 1, needs: i < 12 ? [] : Array.from({ length: 1 + Math.floor(random() * 2) }, () => Array.from({ length: random() < 0.3 ? 2 + Math.floor(random() * 2) : 1 }, () => `p${Math.floor(random() * i)}`)), tools: [], risk: 0.02, replacement: 'order', hazards: [], leaveAlone: '', wayBack: '' },
+    id: `p${i}`,
+    name: `Part ${i}`,
+    kind: 'detail',
+    unit: largest.units[0]?.id ?? '',
+    materials: ['steel'],
+    place: '',
+    heldBy: '',
+    massGrams: null,
+    removal: {
+      minutes: 1 + Math.floor(random() * 9),
+      refitMinutes: 1,
+      needs:
+        i < 12
+          ? []
+          : Array.from({ length: 1 + Math.floor(random() * 2) }, () =>
+              Array.from(
+                { length: random() < 0.3 ? 2 + Math.floor(random() * 2) : 1 },
+                () => `p${Math.floor(random() * i)}`,
+              ),
+            ),
+      tools: [],
+      risk: 0.02,
+      replacement: 'order',
+      hazards: [],
+      leaveAlone: '',
+      wayBack: '',
+    },
   }))
   const began = performance.now()
   minimalRemoval({ ...largest, parts }, [['p119'], ['p117', 'p118']])
@@ -68,7 +114,18 @@ report('way in among 120 parts with alternatives', plans.slice(10), 'ms')
 
 const shop = await TestShop.open('scenario')
 const book = openBook(shop.mariadb.address)
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
 try {
   const [template] = await book.database.select().from(job).limit(1)
   if (!template) throw new Error('The scenario is empty.')
@@ -76,11 +133,23 @@ try {
   const words = ['squeals', 'dead', 'hesitates', 'smells', 'growls', 'stops on turnouts', 'jerks', 'slow in reverse']
   const states = ['handed-back', 'handed-back', 'handed-back', 'open', 'waiting'] as const
   for (let at = 0; at < 20_000; at += 500) {
-    await book.database.insert(job).values(Array.from({ length: 500 }, (_, i) => {
-      const number = 5000 + at + i
-      const complaint = `It ${words[number % words.length]} since ${1990 + (number % 35)}`
-      return { ...row, id: newId(), number, state: states[number % states.length] as (typeof states)[number], complaint, searchText: foldForSearch(`${number} · Engine ${number % 977} · Kestering · Orrin tank 0-6-0 · Owner ${number % 613} · ${complaint}`), takenInAt: new Date(Date.UTC(2021, 0, 1) + number * 7_000_000) }
-    }))
+    await book.database.insert(job).values(
+      Array.from({ length: 500 }, (_, i) => {
+        const number = 5000 + at + i
+        const complaint = `It ${words[number % words.length]} since ${1990 + (number % 35)}`
+        return {
+          ...row,
+          id: newId(),
+          number,
+          state: states[number % states.length] as (typeof states)[number],
+          complaint,
+          searchText: foldForSearch(
+            `${number} · Engine ${number % 977} · Kestering · Orrin tank 0-6-0 · Owner ${number % 613} · ${complaint}`,
+          ),
+          takenInAt: new Date(Date.UTC(2021, 0, 1) + number * 7_000_000),
+        }
+      }),
+    )
   }
   await book.database.execute(sql`analyze table job`)
   const base: JobQuery = { search: '', states: [], station: null, sort: 'newest', page: 1, pageSize: 20 }
@@ -106,7 +175,10 @@ try {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
   const page = await context.newPage()
   await page.goto(`${shop.url}/sign-in`)
-  await page.request.post(`${shop.url}/api/session`, { data: { signInName: 'maren', password: PASSWORD }, headers: { origin: shop.url } })
+  await page.request.post(`${shop.url}/api/session`, {
+    data: { signInName: 'maren', password: PASSWORD },
+    headers: { origin: shop.url },
+  })
   const session = await context.newCDPSession(page)
   await session.send('Network.enable')
   await session.send('Network.clearBrowserCache')
@@ -129,13 +201,23 @@ try {
     usable.push(performance.now() - began)
     if (i === 0) firstScripts = scriptBytes
   }
-  console.log(`${'first load of the Bench: JavaScript when usable'.padEnd(58)} ${(firstScripts / 1024).toFixed(0)} kB transferred (brotli or gzip)`)
+  console.log(
+    `${'first load of the Bench: JavaScript when usable'.padEnd(58)} ${(firstScripts / 1024).toFixed(0)} kB transferred (brotli or gzip)`,
+  )
   await page.waitForLoadState('networkidle')
-  console.log(`${'first load of the Bench: JavaScript with what is fetched ahead'.padEnd(58)} ${(scriptBytes / 1024).toFixed(0)} kB transferred`)
+  console.log(
+    `${'first load of the Bench: JavaScript with what is fetched ahead'.padEnd(58)} ${(scriptBytes / 1024).toFixed(0)} kB transferred`,
+  )
   report('first load of the Bench: usable after, empty cache', usable, 'ms')
 
-  const { rows: [engine] } = await (await page.request.get(`${shop.url}/api/engines?search=ridge`)).json() as { rows: Array<{ id: string }> }
-  for (const [name, way] of [['from the list of engines', 'list'], ['by its address, empty cache', 'empty'], ['by its address, application kept', 'kept']] as const) {
+  const {
+    rows: [engine],
+  } = (await (await page.request.get(`${shop.url}/api/engines?search=ridge`)).json()) as { rows: Array<{ id: string }> }
+  for (const [name, way] of [
+    ['from the list of engines', 'list'],
+    ['by its address, empty cache', 'empty'],
+    ['by its address, application kept', 'kept'],
+  ] as const) {
     const opened: number[] = []
     for (let i = 0; i < 7; i++) {
       if (way === 'empty') await session.send('Network.clearBrowserCache')

@@ -4,8 +4,8 @@ import type { SearchReport } from '../../core/diagnosis/search-report'
 import { likelyNext, type Told } from '../../core/diagnosis/likely-next'
 import { constructionPlans, describeConstruction } from '../../core/knowledge/constructions'
 import { diagnosisKnowledge } from '../../core/knowledge/diagnosis-knowledge'
-import { SearchJudge } from '../../shared/judge-search'
-import { shippedPractice } from '../../shared/practised-knowledge'
+import { SearchJudge } from '../../work/judge-search'
+import { shippedPractice } from '../../work/practised-knowledge'
 
 /**
  * What the speed promises of the search come to: `npm run bench:search`, everything asked as the screen's worker asks
@@ -29,12 +29,15 @@ const anyOutcome: Answer = ({ history, bench }, _report, tests, random) => {
 const asAdvised: Answer = (told, report, _tests, random) => {
   const { advice, next } = report
   const [first] = likelyNext(told, report)
-  if (advice.kind === 'repair' || advice.kind === 'done' || !first) return advice.kind === 'repair' ? first ?? null : null
+  if (advice.kind === 'repair' || advice.kind === 'done' || !first)
+    return advice.kind === 'repair' ? (first ?? null) : null
   const made = first.history.findings.at(-1)
   const outcomes = next.find(({ id }) => id === made?.test)?.outcomes ?? []
   let left = random.next()
   const come = outcomes.find(({ chance }) => (left -= chance) < 0) ?? outcomes[0]
-  return made && come ? { ...first, history: { ...first.history, findings: [...told.history.findings, { ...made, outcome: come.id }] } } : null
+  return made && come
+    ? { ...first, history: { ...first.history, findings: [...told.history.findings, { ...made, outcome: come.id }] } }
+    : null
 }
 
 for (const plan of constructionPlans) {
@@ -43,10 +46,16 @@ for (const plan of constructionPlans) {
   const paused = await updates(engine, anyOutcome, true)
   const followed = await updates(engine, asAdvised, true)
   const unforeseen = await updates(engine, asAdvised, false)
-  console.log(`${plan.id}: ${engine.suspects.length} suspects, ${engine.tests.length} tests, ready in ${(breathless.ready / 1000).toFixed(1)} s; one update with up to ${FINDINGS} findings, median and worst in ms: the advice followed, with the pause a test takes ${followed.tests}, a repair ${followed.repairs}; without a pause ${unforeseen.tests}, a repair ${unforeseen.repairs}; any answer after a pause ${paused.tests}; any answer at once ${breathless.tests}; ${Math.round(process.memoryUsage().rss / 1e6)} MB in use`)
+  console.log(
+    `${plan.id}: ${engine.suspects.length} suspects, ${engine.tests.length} tests, ready in ${(breathless.ready / 1000).toFixed(1)} s; one update with up to ${FINDINGS} findings, median and worst in ms: the advice followed, with the pause a test takes ${followed.tests}, a repair ${followed.repairs}; without a pause ${unforeseen.tests}, a repair ${unforeseen.repairs}; any answer after a pause ${paused.tests}; any answer at once ${breathless.tests}; ${Math.round(process.memoryUsage().rss / 1e6)} MB in use`,
+  )
 }
 
-async function updates({ description, tests }: CompiledEngine, answer: Answer, pauses: boolean): Promise<{ readonly ready: number; readonly tests: string; readonly repairs: string }> {
+async function updates(
+  { description, tests }: CompiledEngine,
+  answer: Answer,
+  pauses: boolean,
+): Promise<{ readonly ready: number; readonly tests: string; readonly repairs: string }> {
   const judge = new SearchJudge()
   const random = new SeededRandom(7)
   const [afterTests, afterRepairs]: [number[], number[]] = [[], []]
@@ -76,7 +85,9 @@ async function updates({ description, tests }: CompiledEngine, answer: Answer, p
 
 function figures(found: number[]): string {
   found.sort((one, other) => one - other)
-  return found.length === 0 ? 'none made' : `${(found[found.length >> 1] ?? 0).toFixed(0)} and ${(found.at(-1) ?? 0).toFixed(0)} of ${found.length}`
+  return found.length === 0
+    ? 'none made'
+    : `${(found[found.length >> 1] ?? 0).toFixed(0)} and ${(found.at(-1) ?? 0).toFixed(0)} of ${found.length}`
 }
 
 function pause(judge: SearchJudge): void {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import type { CasualtyFault } from '../../bench/casualty/faults'
-import { BenchHand } from './bench-hand'
+import { BenchHand } from '../../bench/hand/bench-hand'
 import { bareConstruction, diagnosisFor } from './search-casualty'
-import type { TrueFault } from './true-faults'
+import type { TrueFault } from '../../bench/hand/true-faults'
 
 /** Hands slip now and then: what most of so many say counts. */
 const LOOKS = 7
@@ -16,7 +16,8 @@ class AtTheBench {
     this.engine = diagnosisFor(construction).engine
     const faults = Object.entries(wrong).map(([at, physics]): TrueFault => {
       const place = this.engine.places.find(({ id }) => id === at)
-      if (!place) throw new RangeError(`No place ${at} in ${construction}: ${this.engine.places.map(({ id }) => id).join(', ')}`)
+      if (!place)
+        throw new RangeError(`No place ${at} in ${construction}: ${this.engine.places.map(({ id }) => id).join(', ')}`)
       return { name: at, place, remedies: [], physics, intermittent: false, weight: 1 }
     })
     this.hand = new BenchHand(this.engine.description, faults, 5, bareConstruction(construction))
@@ -30,7 +31,11 @@ class AtTheBench {
   says(id: string): string | null {
     const test = this.engine.tests[this.engine.indexOfTest(id)] as (typeof this.engine.tests)[number]
     const words = Array.from({ length: LOOKS }, () => this.hand.make(test))
-    return words.toSorted((one, other) => words.filter((word) => word === other).length - words.filter((word) => word === one).length)[0] ?? null
+    return (
+      words.toSorted(
+        (one, other) => words.filter((word) => word === other).length - words.filter((word) => word === one).length,
+      )[0] ?? null
+    )
   }
 
   usual(id: string): string | undefined {
@@ -45,16 +50,26 @@ class AtTheBench {
 const open = (component: string): CasualtyFault => ({ kind: 'component', component, state: 'open' })
 
 describe('the stand-in at the bench', () => {
-  it.each(['open-frame', 'tender-pickup', 'three-rail-twin', 'centre-motor+decoder'])('finds nothing at a sound machine, whatever it measures (%s)', (construction) => {
-    const sound = new AtTheBench(construction)
-    expect(sound.read.length).toBeGreaterThan(8)
-    expect(Object.fromEntries(sound.read.map((id) => [id, sound.says(id)]))).toEqual(Object.fromEntries(sound.read.map((id) => [id, sound.usual(id)])))
-  })
+  it.each(['open-frame', 'tender-pickup', 'three-rail-twin', 'centre-motor+decoder'])(
+    'finds nothing at a sound machine, whatever it measures (%s)',
+    (construction) => {
+      const sound = new AtTheBench(construction)
+      expect(sound.read.length).toBeGreaterThan(8)
+      expect(Object.fromEntries(sound.read.map((id) => [id, sound.says(id)]))).toEqual(
+        Object.fromEntries(sound.read.map((id) => [id, sound.usual(id)])),
+      )
+    },
+  )
 
   it('reads no volts across a shorted suppressor, whatever is wrong with the armature behind it', () => {
     const shorted: CasualtyFault = { kind: 'component', component: 'capacitor', state: 'shorted' }
     expect(new AtTheBench('tender-pickup', { 'suppressor.capacitor': [shorted] }).says('motor-volts')).toBe('none')
-    expect(new AtTheBench('tender-pickup', { 'suppressor.capacitor': [shorted], 'motor.gaps': [{ kind: 'carbon-bridge', motor: 'motor', gap: 0, ohms: 4 }] }).says('motor-volts')).toBe('none')
+    expect(
+      new AtTheBench('tender-pickup', {
+        'suppressor.capacitor': [shorted],
+        'motor.gaps': [{ kind: 'carbon-bridge', motor: 'motor', gap: 0, ohms: 4 }],
+      }).says('motor-volts'),
+    ).toBe('none')
   })
 
   it('reads fewer volts where a shorted coil of three lets the supply give way, and all of them before a brush that stands off', () => {
@@ -72,6 +87,10 @@ describe('the stand-in at the bench', () => {
   it('takes continuity at the rollers of a three-rail machine', () => {
     const rollers = new AtTheBench('three-rail-single').componentsAt('treads.rollers')
     expect(rollers.length).toBeGreaterThan(0)
-    expect(new AtTheBench('three-rail-single', { 'treads.rollers': rollers.map(open) }).says('wheel-continuity@treads.rollers')).toBe('none')
+    expect(
+      new AtTheBench('three-rail-single', { 'treads.rollers': rollers.map(open) }).says(
+        'wheel-continuity@treads.rollers',
+      ),
+    ).toBe('none')
   })
 })

@@ -1,8 +1,8 @@
 import { SeededRandom } from '../../bench/casualty/random'
 import type { BenchTest } from '../../core/diagnosis/bench-tests'
-import { BenchHand } from './bench-hand'
+import { BenchHand } from '../../bench/hand/bench-hand'
 import { bareConstruction, diagnosisFor } from './search-casualty'
-import { drawTrueFaults, type TrueFault } from './true-faults'
+import { drawTrueFaults, type TrueFault } from '../../bench/hand/true-faults'
 
 /**
  * `npm run searches:expectations -- CONSTRUCTION [EACH]`: sets each kind of fault alone into a stand-in, makes every
@@ -17,7 +17,10 @@ const MOST_SEEDS = 3000
 const UNEXPECTED = 0.3
 
 /** How often each outcome came, and what each variant makes of the chances. */
-interface Comparison { readonly seen: Map<string, number>; readonly expected: Map<string, ReadonlyMap<string, number>> }
+interface Comparison {
+  readonly seen: Map<string, number>
+  readonly expected: Map<string, ReadonlyMap<string, number>>
+}
 
 const { engine } = diagnosisFor(construction)
 const read = [...engine.tests.entries()].filter(([, { test }]) => test.reading.kind !== 'signs')
@@ -38,9 +41,13 @@ for (let seed = 1; seed < MOST_SEEDS; seed++) {
 }
 for (const [name, byTest] of comparisons) {
   for (const [test, { seen, expected }] of byTest) {
-    const [best] = [...expected].map(([variant, chances]) => ({ variant, chances, fits: fit(seen, chances) })).sort((first, second) => second.fits - first.fits)
+    const [best] = [...expected]
+      .map(([variant, chances]) => ({ variant, chances, fits: fit(seen, chances) }))
+      .sort((first, second) => second.fits - first.fits)
     if (!best || best.fits >= UNEXPECTED) continue
-    console.log(`${name} | ${test}: ${[...seen].map(([outcome, times]) => `${outcome} × ${times}`).join(', ')} | nearest ${best.variant}: ${[...best.chances].map(([outcome, chance]) => `${outcome} ${chance.toFixed(2)}`).join(', ')}`)
+    console.log(
+      `${name} | ${test}: ${[...seen].map(([outcome, times]) => `${outcome} × ${times}`).join(', ')} | nearest ${best.variant}: ${[...best.chances].map(([outcome, chance]) => `${outcome} ${chance.toFixed(2)}`).join(', ')}`,
+    )
   }
 }
 
@@ -52,8 +59,17 @@ function variantsOf(hand: BenchHand, fault: TrueFault): number[] {
   })
 }
 
-function compare(byTest: Map<string, Comparison>, index: number, test: BenchTest, hand: BenchHand, variants: readonly number[]): void {
-  const comparison = byTest.get(test.id) ?? { seen: new Map<string, number>(), expected: new Map<string, ReadonlyMap<string, number>>() }
+function compare(
+  byTest: Map<string, Comparison>,
+  index: number,
+  test: BenchTest,
+  hand: BenchHand,
+  variants: readonly number[],
+): void {
+  const comparison = byTest.get(test.id) ?? {
+    seen: new Map<string, number>(),
+    expected: new Map<string, ReadonlyMap<string, number>>(),
+  }
   byTest.set(test.id, comparison)
   for (let repeat = 0; repeat < REPEATS; repeat++) {
     const outcome = hand.make(test)
@@ -63,12 +79,19 @@ function compare(byTest: Map<string, Comparison>, index: number, test: BenchTest
   for (const variant of variants) {
     engine.chances(index, [variant], 1, engine.circuitRow([variant], 1), chances)
     const { suspect, mood, severity } = engine.variants[variant] as (typeof engine.variants)[number]
-    comparison.expected.set(`${engine.suspects[suspect]?.id ?? ''} ${mood ?? 'steady'} × ${severity.toFixed(1)}`, new Map(test.test.outcomes.map(({ id }, outcome) => [id, chances[outcome] as number])))
+    comparison.expected.set(
+      `${engine.suspects[suspect]?.id ?? ''} ${mood ?? 'steady'} × ${severity.toFixed(1)}`,
+      new Map(test.test.outcomes.map(({ id }, outcome) => [id, chances[outcome] as number])),
+    )
   }
 }
 
 /** Geometric mean of the chances of what came. */
 function fit(seen: ReadonlyMap<string, number>, chances: ReadonlyMap<string, number>): number {
   const times = [...seen.values()].reduce((sum, count) => sum + count, 0)
-  return times === 0 ? 1 : Math.exp([...seen].reduce((sum, [outcome, count]) => sum + count * Math.log(chances.get(outcome) ?? 1e-9), 0) / times)
+  return times === 0
+    ? 1
+    : Math.exp(
+        [...seen].reduce((sum, [outcome, count]) => sum + count * Math.log(chances.get(outcome) ?? 1e-9), 0) / times,
+      )
 }

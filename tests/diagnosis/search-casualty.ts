@@ -3,21 +3,103 @@ import { STOP_CHANCE } from '../../core/diagnosis/advice'
 import { Diagnosis } from '../../core/diagnosis/diagnosis'
 import type { Belief } from '../../core/diagnosis/belief'
 import type { EngineEvent, SearchHistory, TestFinding } from '../../core/diagnosis/history'
-import type { Knowledge } from '../../core/diagnosis/knowledge-schema'
+import type { Knowledge } from '../../core/knowledge/knowledge-schema'
 import type { EngineDescription } from '../../core/engine/description-schema'
 import { describeConstruction } from '../../core/knowledge/constructions'
 import { diagnosisKnowledge } from '../../core/knowledge/diagnosis-knowledge'
-import { BenchHand } from './bench-hand'
-import { drawTrueFaults, type TrueFault } from './true-faults'
+import { BenchHand } from '../../bench/hand/bench-hand'
+import { drawTrueFaults, type TrueFault } from '../../bench/hand/true-faults'
 
 export type Policy = 'advice' | 'checklist' | 'most-probable-first'
 export const policies: readonly Policy[] = ['advice', 'checklist', 'most-probable-first']
 
 /** Constructions the casualties are drawn from, some with a decoder fitted. */
-export const searched = ['open-frame', 'tender-pickup', 'split-frame', 'tank-can', 'tank-open', 'articulated', 'side-brush-bogie', 'centre-motor', 'motor-bogie-unit', 'axle-cup', 'narrow-gauge', 'three-rail-single', 'three-rail-twin', 'centre-motor+decoder', 'axle-cup+decoder', 'tank-can+decoder'] as const
+export const searched = [
+  'open-frame',
+  'tender-pickup',
+  'split-frame',
+  'tank-can',
+  'tank-open',
+  'articulated',
+  'side-brush-bogie',
+  'centre-motor',
+  'motor-bogie-unit',
+  'axle-cup',
+  'narrow-gauge',
+  'three-rail-single',
+  'three-rail-twin',
+  'centre-motor+decoder',
+  'axle-cup+decoder',
+  'tank-can+decoder',
+] as const
 
 /** The chain from the rails to the wheels, in the order it is usually taught; then what is looked at besides. */
-const checklist = ['track-run', 'dcc-run', 'dc-run', 'bypass-run', 'program-read', 'cv29-read', 'address-read', 'track-current', 'track-rocked', 'lamp-on-track', 'wheels-run', 'pickups-run', 'leads-run', 'terminals-run', 'brushes-run', 'wheel-continuity', 'wheel-insulation-ohms', 'rail-ohms', 'lead-ohms', 'contacts-ohms', 'linkage-ohms', 'choke-ohms', 'decoder-lead-ohms', 'sequence-ohms', 'sequence-step', 'suppressor-lift', 'separation-ohms', 'insulation-ohms', 'motor-ohms', 'field-ohms', 'coil-ohms', 'horn-test', 'decoder-look', 'armature-feel', 'roll', 'direction', 'smell', 'turn-ohms', 'commutator-look', 'brushes-look', 'springs-look', 'magnet-pull', 'end-play', 'bearing-play', 'gears-look', 'noise', 'wheels-turn', 'truck-turns', 'treads-look', 'contacts-look', 'linkage-look', 'leads-tug', 'joint-look', 'worm-twist', 'rods-watch', 'quartering-look', 'rods-look', 'back-to-back', 'tyres-look', 'haul', 'lamp-ohms', 'both-ways', 'light-speed', 'segment-ohms']
+const checklist = [
+  'track-run',
+  'dcc-run',
+  'dc-run',
+  'bypass-run',
+  'program-read',
+  'cv29-read',
+  'address-read',
+  'track-current',
+  'track-rocked',
+  'lamp-on-track',
+  'wheels-run',
+  'pickups-run',
+  'leads-run',
+  'terminals-run',
+  'brushes-run',
+  'wheel-continuity',
+  'wheel-insulation-ohms',
+  'rail-ohms',
+  'lead-ohms',
+  'contacts-ohms',
+  'linkage-ohms',
+  'choke-ohms',
+  'decoder-lead-ohms',
+  'sequence-ohms',
+  'sequence-step',
+  'suppressor-lift',
+  'separation-ohms',
+  'insulation-ohms',
+  'motor-ohms',
+  'field-ohms',
+  'coil-ohms',
+  'horn-test',
+  'decoder-look',
+  'armature-feel',
+  'roll',
+  'direction',
+  'smell',
+  'turn-ohms',
+  'commutator-look',
+  'brushes-look',
+  'springs-look',
+  'magnet-pull',
+  'end-play',
+  'bearing-play',
+  'gears-look',
+  'noise',
+  'wheels-turn',
+  'truck-turns',
+  'treads-look',
+  'contacts-look',
+  'linkage-look',
+  'leads-tug',
+  'joint-look',
+  'worm-twist',
+  'rods-watch',
+  'quartering-look',
+  'rods-look',
+  'back-to-back',
+  'tyres-look',
+  'haul',
+  'lamp-ohms',
+  'both-ways',
+  'light-speed',
+  'segment-ohms',
+]
 
 export interface SearchOutcome {
   readonly construction: string
@@ -48,7 +130,11 @@ const SURE = 0.85
 
 const ready = new Map<string, Diagnosis>()
 
-export function diagnosisFor(construction: string, knowledge: Knowledge = diagnosisKnowledge, key = 'shipped'): Diagnosis {
+export function diagnosisFor(
+  construction: string,
+  knowledge: Knowledge = diagnosisKnowledge,
+  key = 'shipped',
+): Diagnosis {
   const name = `${construction}/${key}`
   const known = ready.get(name)
   if (known) return known
@@ -73,7 +159,12 @@ function described(construction: string): EngineDescription {
  * One casualty from its arrival to the end of the search, by a policy. All policies share tests, repairs, retests
  * and the rule to stop; only what is done next differs.
  */
-export function searchCasualty(seed: number, policy: Policy, construction: string, diagnosis: Diagnosis): SearchOutcome {
+export function searchCasualty(
+  seed: number,
+  policy: Policy,
+  construction: string,
+  diagnosis: Diagnosis,
+): SearchOutcome {
   const random = new SeededRandom(seed)
   const { engine, costs } = diagnosis
   const truth = drawTrueFaults(engine.description, engine.places, random)
@@ -136,24 +227,57 @@ export function searchCasualty(seed: number, policy: Policy, construction: strin
     else make(engine.indexOfTest(next.test), true)
   }
   return {
-    construction, truth, found: truth.length - hand.left.length, missed: hand.left.map((fault) => `${fault.name} @ ${fault.place.id}`), minutes, minutesToLast, minutesNeedless, tests, needlessRepairs: needless, steps, lastOnTop, beliefs, updateMilliseconds, history: { findings, events },
+    construction,
+    truth,
+    found: truth.length - hand.left.length,
+    missed: hand.left.map((fault) => `${fault.name} @ ${fault.place.id}`),
+    minutes,
+    minutesToLast,
+    minutesNeedless,
+    tests,
+    needlessRepairs: needless,
+    steps,
+    lastOnTop,
+    beliefs,
+    updateMilliseconds,
+    history: { findings, events },
   }
 }
 
-type Step = { readonly kind: 'test'; readonly test: string } | { readonly kind: 'repair'; readonly suspect: string } | { readonly kind: 'prove'; readonly tests: readonly string[] } | { readonly kind: 'done' }
+type Step =
+  | { readonly kind: 'test'; readonly test: string }
+  | { readonly kind: 'repair'; readonly suspect: string }
+  | { readonly kind: 'prove'; readonly tests: readonly string[] }
+  | { readonly kind: 'done' }
 
-function nextStep(policy: Policy, diagnosis: Diagnosis, belief: Belief, bench: { readonly off: readonly string[]; readonly refused: readonly string[] }, made: ReadonlySet<string>, state: number): Step {
+function nextStep(
+  policy: Policy,
+  diagnosis: Diagnosis,
+  belief: Belief,
+  bench: { readonly off: readonly string[]; readonly refused: readonly string[] },
+  made: ReadonlySet<string>,
+  state: number,
+): Step {
   if (policy === 'advice') return diagnosis.adviser.advise(belief, diagnosis.choose(belief, bench), bench)
   const { engine, costs } = diagnosis
   const off = new Set(bench.off)
-  const groups = costs.groups.map((group, index) => ({ index, chance: diagnosis.groupChance(belief, index), group })).sort((first, second) => second.chance - first.chance)
+  const groups = costs.groups
+    .map((group, index) => ({ index, chance: diagnosis.groupChance(belief, index), group }))
+    .sort((first, second) => second.chance - first.chance)
   const [top] = groups
-  if (top && top.chance >= SURE) return { kind: 'repair', suspect: likeliestOf(belief, top.group.suspects, engine.suspects) }
+  if (top && top.chance >= SURE)
+    return { kind: 'repair', suspect: likeliestOf(belief, top.group.suspects, engine.suspects) }
   if (1 - belief.nothingHidden <= STOP_CHANCE) return diagnosis.adviser.prove(belief, bench.refused) ?? { kind: 'done' }
   if (policy === 'checklist') {
     for (const id of checklist) {
       const again = id.startsWith('track-') || id === 'dcc-run' || id === 'dc-run'
-      const test = engine.tests.find((entry) => entry.test.id === id && !made.has(again ? `${state}:${entry.id}` : entry.id) && costs.test(engine.indexOfTest(entry.id), off).barred === null && (!entry.test.needsRunning || belief.runsNow))
+      const test = engine.tests.find(
+        (entry) =>
+          entry.test.id === id &&
+          !made.has(again ? `${state}:${entry.id}` : entry.id) &&
+          costs.test(engine.indexOfTest(entry.id), off).barred === null &&
+          (!entry.test.needsRunning || belief.runsNow),
+      )
       if (test) return { kind: 'test', test: test.id }
     }
   } else {
@@ -165,21 +289,36 @@ function nextStep(policy: Policy, diagnosis: Diagnosis, belief: Belief, bench: {
       if (chance > 0.3) return { kind: 'repair', suspect: likeliestOf(belief, group.suspects, engine.suspects) }
     }
   }
-  if (top && top.chance > 0.3) return { kind: 'repair', suspect: likeliestOf(belief, top.group.suspects, engine.suspects) }
+  if (top && top.chance > 0.3)
+    return { kind: 'repair', suspect: likeliestOf(belief, top.group.suspects, engine.suspects) }
   return diagnosis.adviser.prove(belief, bench.refused) ?? { kind: 'done' }
 }
 
 function likeliestOf(belief: Belief, suspects: readonly number[], all: Diagnosis['engine']['suspects']): string {
   const { marginals } = belief
-  return all[suspects.reduce((best, suspect) => ((marginals[suspect] as number) > (marginals[best] as number) ? suspect : best), suspects[0] as number)]?.id ?? ''
+  return (
+    all[
+      suspects.reduce(
+        (best, suspect) => ((marginals[suspect] as number) > (marginals[best] as number) ? suspect : best),
+        suspects[0] as number,
+      )
+    ]?.id ?? ''
+  )
 }
 
 function ranks(belief: Belief, group: number, diagnosis: Diagnosis): number {
   const mine = diagnosis.groupChance(belief, group)
-  return diagnosis.costs.groups.filter((_, index) => index !== group && diagnosis.groupChance(belief, index) > mine + 1e-9).length
+  return diagnosis.costs.groups.filter(
+    (_, index) => index !== group && diagnosis.groupChance(belief, index) > mine + 1e-9,
+  ).length
 }
 
-function noteBeliefs(belief: Belief, diagnosis: Diagnosis, hand: BenchHand, beliefs: Array<SearchOutcome['beliefs'][number]>): void {
+function noteBeliefs(
+  belief: Belief,
+  diagnosis: Diagnosis,
+  hand: BenchHand,
+  beliefs: Array<SearchOutcome['beliefs'][number]>,
+): void {
   for (const [index, { id, suspect }] of diagnosis.costs.groups.entries()) {
     const chance = diagnosis.groupChance(belief, index)
     if (chance < 0.02) continue

@@ -16,7 +16,8 @@ describe('searching eight simulated casualties, whose physics shares nothing wit
     for (const [place, construction] of searched.entries()) {
       if (place % 2 !== 0 || outcomes.advice.length >= CASUALTIES) continue
       const diagnosis = diagnosisFor(construction)
-      for (const policy of ['advice', 'checklist'] as const) outcomes[policy].push(searchCasualty(FIRST_SEED + 100 * place, policy, construction, diagnosis))
+      for (const policy of ['advice', 'checklist'] as const)
+        outcomes[policy].push(searchCasualty(FIRST_SEED + 100 * place, policy, construction, diagnosis))
     }
     const all = evenly(outcomes.advice.length)
     expect(all).toHaveLength(CASUALTIES)

@@ -10,13 +10,28 @@ import { report } from './search-report'
  */
 const [first, each] = process.argv.slice(2, 4).map(Number)
 const [file, manner] = process.argv.slice(4)
-if (first === undefined || each === undefined || !Number.isInteger(first) || !Number.isInteger(each) || each < 1 || each > 1000 || file === undefined || (manner !== undefined && manner !== 'perturbed')) {
-  console.error('Usage: npm run searches -- FIRST PER_CONSTRUCTION FILE [perturbed], with 1 to 1000 casualties of each construction')
+if (
+  first === undefined ||
+  each === undefined ||
+  !Number.isInteger(first) ||
+  !Number.isInteger(each) ||
+  each < 1 ||
+  each > 1000 ||
+  file === undefined ||
+  (manner !== undefined && manner !== 'perturbed')
+) {
+  console.error(
+    'Usage: npm run searches -- FIRST PER_CONSTRUCTION FILE [perturbed], with 1 to 1000 casualties of each construction',
+  )
   process.exit(1)
 }
 const perturbed = manner === 'perturbed'
 const key = (seed: number, policy: string): string => `${seed}/${policy}`
-const done = new Set(linesOf(file).filter((line) => line.perturbed === perturbed).map(({ seed, policy }) => key(seed, policy)))
+const done = new Set(
+  linesOf(file)
+    .filter((line) => line.perturbed === perturbed)
+    .map(({ seed, policy }) => key(seed, policy)),
+)
 for (const [place, construction] of searched.entries()) {
   const knowledge = perturbed ? perturbedKnowledge(diagnosisKnowledge, first + place) : diagnosisKnowledge
   const diagnosis = diagnosisFor(construction, knowledge, perturbed ? 'perturbed' : 'shipped')
@@ -25,7 +40,10 @@ for (const [place, construction] of searched.entries()) {
       if (done.has(key(seed, policy))) continue
       const outcome = searchCasualty(seed, policy, construction, diagnosis)
       writeLine(file, seed, policy, perturbed, outcome)
-      if (policy === 'advice') console.log(`${construction} ${seed}: ${outcome.truth.map((fault) => `${fault.name} @ ${fault.place.id}`).join(', ')} | missed ${outcome.missed.join(', ') || 'none'} | ${outcome.minutes.toFixed(0)} min, ${outcome.tests} tests, ${outcome.needlessRepairs} needless repairs`)
+      if (policy === 'advice')
+        console.log(
+          `${construction} ${seed}: ${outcome.truth.map((fault) => `${fault.name} @ ${fault.place.id}`).join(', ')} | missed ${outcome.missed.join(', ') || 'none'} | ${outcome.minutes.toFixed(0)} min, ${outcome.tests} tests, ${outcome.needlessRepairs} needless repairs`,
+        )
     }
   }
 }

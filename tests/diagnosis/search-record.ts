@@ -19,18 +19,34 @@ export interface SearchLine {
   readonly outcome: SearchFigures
 }
 
-export function writeLine(file: string, seed: number, policy: Policy, perturbed: boolean, outcome: SearchOutcome): void {
+export function writeLine(
+  file: string,
+  seed: number,
+  policy: Policy,
+  perturbed: boolean,
+  outcome: SearchOutcome,
+): void {
   const line: SearchLine = { seed, policy, perturbed, outcome: figuresOf(outcome) }
   appendFileSync(file, `${JSON.stringify(line)}\n`)
 }
 
-function figuresOf({ history: _history, truth, beliefs, updateMilliseconds, ...figures }: SearchOutcome): SearchFigures {
+function figuresOf({
+  history: _history,
+  truth,
+  beliefs,
+  updateMilliseconds,
+  ...figures
+}: SearchOutcome): SearchFigures {
   return {
     ...figures,
     truth: truth.map(({ name, place, intermittent }) => ({ name, place: place.id, intermittent })),
     tenths: Array.from({ length: 10 }, (_, tenth) => {
       const here = beliefs.filter(([chance]) => Math.min(9, Math.floor(chance * 10)) === tenth)
-      return [Number(here.reduce((sum, [chance]) => sum + chance, 0).toFixed(3)), here.filter(([, so]) => so).length, here.length] as const
+      return [
+        Number(here.reduce((sum, [chance]) => sum + chance, 0).toFixed(3)),
+        here.filter(([, so]) => so).length,
+        here.length,
+      ] as const
     }),
     wronglySure: beliefs.flatMap(([chance, so, group]) => (chance > 0.9 && !so ? [group] : [])),
     updateMilliseconds: updateMilliseconds.map(Math.round),
@@ -41,5 +57,9 @@ function figuresOf({ history: _history, truth, beliefs, updateMilliseconds, ...f
 export function linesOf(file: string): SearchLine[] {
   if (!existsSync(file)) return []
   const text = file.endsWith('.gz') ? gunzipSync(readFileSync(file)).toString() : readFileSync(file, 'utf8')
-  return text.slice(0, text.lastIndexOf('\n') + 1).split('\n').filter((line) => line !== '').map((line) => JSON.parse(line) as SearchLine)
+  return text
+    .slice(0, text.lastIndexOf('\n') + 1)
+    .split('\n')
+    .filter((line) => line !== '')
+    .map((line) => JSON.parse(line) as SearchLine)
 }

@@ -1,6 +1,9 @@
 import { expect, findJob, signIn, test } from './shop'
 
-test('wheel by wheel: three keys and a pedal fill the sheet, and what it says reaches the search by itself', async ({ page, scenario }) => {
+test('wheel by wheel: three keys and a pedal fill the sheet, and what it says reaches the search by itself', async ({
+  page,
+  scenario,
+}) => {
   await signIn(page, scenario)
   const id = await findJob(page, scenario, 'Old Fjell')
   await page.goto(`${scenario.url}/jobs/${id}/find`)
@@ -43,10 +46,15 @@ test('wheel by wheel: three keys and a pedal fill the sheet, and what it says re
 
   await page.keyboard.press('s')
   const sheets = page.getByRole('region', { name: 'From the sheets' })
-  await expect(sheets).toContainText('Wheel by wheel: treads of the front truck: some of them, 5 of 6 carry', { timeout: 30_000 })
+  await expect(sheets).toContainText('Wheel by wheel: treads of the front truck: some of them, 5 of 6 carry', {
+    timeout: 30_000,
+  })
 })
 
-test('over dead track: the engine is pushed along, a contact is said to be dirty, and the remedies are compared', async ({ page, scenario }) => {
+test('over dead track: the engine is pushed along, a contact is said to be dirty, and the remedies are compared', async ({
+  page,
+  scenario,
+}) => {
   await signIn(page, scenario)
   const id = await findJob(page, scenario, 'Glen turnouts')
   await page.goto(`${scenario.url}/jobs/${id}/find?view=stall`)
@@ -67,7 +75,7 @@ test('over dead track: the engine is pushed along, a contact is said to be dirty
   // All bright by hand: it rides through, and one press brings back what was measured.
   for (let left = 20; left > 0; left--) {
     const poor = page.getByRole('button', { name: /: (dirty|never touches|dull), / }).first()
-    if (await poor.count() === 0) break
+    if ((await poor.count()) === 0) break
     await poor.click()
   }
   await expect(verdict).toContainText('rides through')

@@ -27,8 +27,16 @@ test('writes from another site are refused, and so is everything without signing
   expect((await request.get(`${workshop.url}/api/jobs`)).status()).toBe(401)
 })
 
-test('signing in is throttled after five wrong passwords, and the cookie is kept from scripts and other sites', async ({ page, request, workshop }) => {
-  const attempt = (password: string) => request.post(`${workshop.url}/api/session`, { data: { signInName: 'nobody-here', password }, headers: { origin: workshop.url } })
+test('signing in is throttled after five wrong passwords, and the cookie is kept from scripts and other sites', async ({
+  page,
+  request,
+  workshop,
+}) => {
+  const attempt = (password: string) =>
+    request.post(`${workshop.url}/api/session`, {
+      data: { signInName: 'nobody-here', password },
+      headers: { origin: workshop.url },
+    })
   for (let i = 0; i < 5; i++) expect((await attempt('wrong-password')).status()).toBe(401)
   const sixth = await attempt('wrong-password')
   expect(sixth.status()).toBe(429)

@@ -5,7 +5,7 @@ import { expect, signIn, takeInQuickly, test } from './shop'
 
 async function openEngine(page: Page, shop: TestShop, search: string, view = ''): Promise<string> {
   const answer = await page.request.get(`${shop.url}/api/engines?search=${encodeURIComponent(search)}`)
-  const { rows } = await answer.json() as { rows: Array<{ id: string }> }
+  const { rows } = (await answer.json()) as { rows: Array<{ id: string }> }
   const id = rows[0]?.id ?? ''
   await page.goto(`${shop.url}/engines/${id}${view ? `/${view}` : ''}`)
   await expect(page.getByRole('navigation', { name: 'Views of this engine' })).toBeVisible()
@@ -62,10 +62,15 @@ test('drive, pickups and the way in follow the same description', async ({ page,
   await page.keyboard.press('Escape')
   const otherWay = page.locator('.assembly')
   await expect(otherWay).toContainText('It runs the wrong way')
-  await expect(otherWay.getByRole('listitem').filter({ hasText: 'Undo: magnet of the' })).toContainText('min with getting there and back')
+  await expect(otherWay.getByRole('listitem').filter({ hasText: 'Undo: magnet of the' })).toContainText(
+    'min with getting there and back',
+  )
 })
 
-test('a difference is noted by choosing, can be undone and redone, and is there after a reload', async ({ page, workshop }) => {
+test('a difference is noted by choosing, can be undone and redone, and is there after a reload', async ({
+  page,
+  workshop,
+}) => {
   await signIn(page, workshop)
   await takeInQuickly(page, workshop, 'Stray')
   await openEngine(page, workshop, 'Stray')
@@ -94,20 +99,32 @@ test('a difference is noted by choosing, can be undone and redone, and is there 
   await expect(page.getByText('Nothing differs from that')).toBeVisible()
 })
 
-test('a construction goes out as a file, comes in again, and a bad one is refused with its place', async ({ page, scenario }) => {
+test('a construction goes out as a file, comes in again, and a bad one is refused with its place', async ({
+  page,
+  scenario,
+}) => {
   await signIn(page, scenario)
   await openEngine(page, scenario, 'Heather')
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Save the construction as a file' }).click()
   const path = await (await download).path()
   const given = JSON.parse(readFileSync(path, 'utf8')) as { name: string; links: Array<{ teethTo: number | null }> }
-  const bring = (name: string, text: string) => page.getByLabel('Construction file').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) })
+  const bring = (name: string, text: string) =>
+    page
+      .getByLabel('Construction file')
+      .setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) })
   const dialog = page.getByRole('dialog')
 
   await bring('letter.json', 'Dear sir')
   await expect(dialog).toContainText('This is not JSON')
   await dialog.getByRole('button', { name: 'Leave' }).click()
-  await bring('toothless.json', JSON.stringify({ ...given, links: given.links.map((link) => ({ ...link, teethTo: link.teethTo === null ? null : 0 })) }))
+  await bring(
+    'toothless.json',
+    JSON.stringify({
+      ...given,
+      links: given.links.map((link) => ({ ...link, teethTo: link.teethTo === null ? null : 0 })),
+    }),
+  )
   await expect(dialog).toContainText('must be above 0')
   await expect(dialog.getByRole('button', { name: 'Bring it in for this type' })).toBeDisabled()
   await dialog.getByRole('button', { name: 'Leave' }).click()

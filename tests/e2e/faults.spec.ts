@@ -39,11 +39,17 @@ test.describe('bad input at the sheet', () => {
     await expect(page.getByText('All 3 readings were taken')).toBeVisible()
     await lines(page).first().getByRole('button', { name: 'Correct' }).click()
     await page.getByLabel('Volts in V').fill('4')
-    await page.getByRole('button', { name: /^Correct/ }).first().click()
+    await page
+      .getByRole('button', { name: /^Correct/ })
+      .first()
+      .click()
     await expect(lines(page).first()).toContainText('4 V')
     await expect(lines(page)).toHaveCount(4)
     await lines(page).nth(1).getByRole('button', { name: 'Strike' }).click()
-    await expect(lines(page).locator('.values', { hasText: '351 mA' })).toHaveCSS('text-decoration-line', 'line-through')
+    await expect(lines(page).locator('.values', { hasText: '351 mA' })).toHaveCSS(
+      'text-decoration-line',
+      'line-through',
+    )
   })
 })
 
@@ -63,7 +69,10 @@ test('a tab closed amid a line comes back as it was typed', async ({ context, wo
   await expect(lines(again)).toHaveCount(1)
 })
 
-test('two people editing one job see both versions and choose; both edits of different fields survive', async ({ browser, workshop }) => {
+test('two people editing one job see both versions and choose; both edits of different fields survive', async ({
+  browser,
+  workshop,
+}) => {
   const open = async () => {
     const page = await (await browser.newContext()).newPage()
     await signIn(page, workshop)
@@ -78,7 +87,9 @@ test('two people editing one job see both versions and choose; both edits of dif
   await first.getByLabel('What the owner wants').fill('Quieter')
   await first.getByRole('button', { name: 'Keep' }).click()
   await expect(first.getByText('Quieter', { exact: true })).toBeVisible()
-  await expect.poll(async () => (await (await first.request.get(`${workshop.url}/api/jobs/${jobId}`)).json()).job.wanted).toBe('Quieter')
+  await expect
+    .poll(async () => (await (await first.request.get(`${workshop.url}/api/jobs/${jobId}`)).json()).job.wanted)
+    .toBe('Quieter')
   await second.getByLabel('Estimate (minutes)').fill('75')
   await second.getByRole('button', { name: 'Keep' }).click()
   const dialog = second.getByRole('dialog')
@@ -86,13 +97,21 @@ test('two people editing one job see both versions and choose; both edits of dif
   await expect(dialog.getByRole('row', { name: /Wanted/ })).toContainText('Quieter')
   await dialog.getByRole('button', { name: 'Write what is chosen' }).click()
   await expect(dialog).toBeHidden()
-  await expect.poll(async () => {
-    const { job } = await (await second.request.get(`${workshop.url}/api/jobs/${jobId}`)).json() as { job: { wanted: string; estimateMinutes: number } }
-    return [job.wanted, job.estimateMinutes]
-  }).toEqual(['Quieter', 75])
+  await expect
+    .poll(async () => {
+      const { job } = (await (await second.request.get(`${workshop.url}/api/jobs/${jobId}`)).json()) as {
+        job: { wanted: string; estimateMinutes: number }
+      }
+      return [job.wanted, job.estimateMinutes]
+    })
+    .toEqual(['Quieter', 75])
 })
 
-test('a session that ran out with three notes waiting: they are sent after signing in again, in order, once', async ({ page, context, workshop }) => {
+test('a session that ran out with three notes waiting: they are sent after signing in again, in order, once', async ({
+  page,
+  context,
+  workshop,
+}) => {
   await signIn(page, workshop)
   const jobId = await takeInQuickly(page, workshop, 'Dunlin')
   await page.goto(`${workshop.url}/jobs/${jobId}/find`)
@@ -107,13 +126,20 @@ test('a session that ran out with three notes waiting: they are sent after signi
   await page.getByLabel('Name').fill('maren')
   await page.getByLabel('Password').fill(PASSWORD)
   await page.getByRole('button', { name: 'Sign in' }).click()
-  await expect.poll(async () => {
-    const answer = await page.request.get(`${workshop.url}/api/jobs/${jobId}`)
-    return answer.ok() ? ((await answer.json()) as { notes: Array<{ text: string }> }).notes.map((note) => note.text) : []
-  }).toEqual(['first', 'second', 'third'])
+  await expect
+    .poll(async () => {
+      const answer = await page.request.get(`${workshop.url}/api/jobs/${jobId}`)
+      return answer.ok()
+        ? ((await answer.json()) as { notes: Array<{ text: string }> }).notes.map((note) => note.text)
+        : []
+    })
+    .toEqual(['first', 'second', 'third'])
 })
 
-test('photographs: a text named .jpg and a 60 MB file are refused with a sentence and kept to look at', async ({ page, workshop }, info) => {
+test('photographs: a text named .jpg and a 60 MB file are refused with a sentence and kept to look at', async ({
+  page,
+  workshop,
+}, info) => {
   await signIn(page, workshop)
   await takeInQuickly(page, workshop, 'Knot')
   const [letter, huge] = [info.outputPath('letter.jpg'), info.outputPath('huge.jpg')]
@@ -138,11 +164,15 @@ test.describe('with a shop of its own', () => {
   const standing = async (page: import('@playwright/test').Page, jobId: string): Promise<number[]> => {
     const answer = await page.request.get(`${shop.url}/api/jobs/${jobId}`)
     if (!answer.ok()) return []
-    const { sheets } = await answer.json() as { sheets: Array<{ readings: Array<{ quantities: { voltage: { value: number } } }> }> }
+    const { sheets } = (await answer.json()) as {
+      sheets: Array<{ readings: Array<{ quantities: { voltage: { value: number } } }> }>
+    }
     return sheets.flatMap((sheet) => sheet.readings.map((reading) => reading.quantities.voltage.value))
   }
 
-  test('the server is killed with -9 while readings are typed: they wait, are judged meanwhile, and arrive once each', async ({ page }) => {
+  test('the server is killed with -9 while readings are typed: they wait, are judged meanwhile, and arrive once each', async ({
+    page,
+  }) => {
     await signIn(page, shop)
     const jobId = await takeInQuickly(page, shop, 'Fulmar')
     await page.getByRole('button', { name: 'With a meter', exact: true }).click()
@@ -159,12 +189,27 @@ test.describe('with a shop of its own', () => {
     await expect(page.getByText('waiting for the server')).toBeHidden()
   })
 
-  test('a supply on the network: the clamp falls off, then the server is killed with the output on; it goes off, and what was read stays', async ({ page }) => {
+  test('a supply on the network: the clamp falls off, then the server is killed with the output on; it goes off, and what was read stays', async ({
+    page,
+  }) => {
     const supply = await OutsideSupply.start()
     await signIn(page, shop)
     const accuracy = { percentOfReading: 0.05, digits: 2, resolution: 0.001 }
-    const fields = { name: 'Supply at the wall', kind: 'network', host: '127.0.0.1', port: supply.port, leadOhms: 0, commands: { ...usualCommands }, voltage: accuracy, current: accuracy, retired: false }
-    const entered = await page.request.post(`${shop.url}/api/commands/instrument.save`, { headers: { origin: shop.url }, data: { commandId: newId(), capturedAt: new Date().toISOString(), payload: { id: newId(), fields } } })
+    const fields = {
+      name: 'Supply at the wall',
+      kind: 'network',
+      host: '127.0.0.1',
+      port: supply.port,
+      leadOhms: 0,
+      commands: { ...usualCommands },
+      voltage: accuracy,
+      current: accuracy,
+      retired: false,
+    }
+    const entered = await page.request.post(`${shop.url}/api/commands/instrument.save`, {
+      headers: { origin: shop.url },
+      data: { commandId: newId(), capturedAt: new Date().toISOString(), payload: { id: newId(), fields } },
+    })
     expect(await entered.json()).toMatchObject({ result: { version: 1 } })
     const jobId = await takeInQuickly(page, shop, 'Gannet')
     await page.getByRole('button', { name: 'With a meter', exact: true }).click()
@@ -180,7 +225,9 @@ test.describe('with a shop of its own', () => {
     await expect(panel.getByRole('status')).toContainText('2 of 12', { timeout: 20_000 })
     await supply.say('unclamp')
     await page.keyboard.press('PageDown')
-    await expect(panel.getByRole('status')).toContainText('Nothing flows any more: a clamp fell off', { timeout: 20_000 })
+    await expect(panel.getByRole('status')).toContainText('Nothing flows any more: a clamp fell off', {
+      timeout: 20_000,
+    })
     await expect.poll(() => standing(page, jobId)).toHaveLength(2)
     await panel.getByRole('button', { name: 'Back to the sheet' }).click()
 
@@ -197,7 +244,9 @@ test.describe('with a shop of its own', () => {
     supply.close()
   })
 
-  test('the database is stopped for a while: the screen goes on, and everything arrives once it is back', async ({ page }) => {
+  test('the database is stopped for a while: the screen goes on, and everything arrives once it is back', async ({
+    page,
+  }) => {
     await signIn(page, shop)
     const jobId = await takeInQuickly(page, shop, 'Shearwater')
     await page.getByRole('button', { name: 'With a meter', exact: true }).click()
@@ -207,10 +256,14 @@ test.describe('with a shop of its own', () => {
     await shop.mariadb.stop()
     for (const volts of [8, 12]) await typeReading(page, String(volts), '110')
     await expect(lines(page)).toHaveCount(3)
-    await expect(page.getByText('2 notes waiting for the server, kept on this device and sent by themselves')).toBeVisible()
+    await expect(
+      page.getByText('2 notes waiting for the server, kept on this device and sent by themselves'),
+    ).toBeVisible()
     const refused = await page.request.get(`${shop.url}/api/bench`)
     expect(refused.status()).toBe(503)
-    expect(await refused.json()).toMatchObject({ detail: expect.stringContaining('The book cannot be reached at the moment') })
+    expect(await refused.json()).toMatchObject({
+      detail: expect.stringContaining('The book cannot be reached at the moment'),
+    })
     await expect.poll(() => Date.now() - stoppedAt, { timeout: 30_000, intervals: [500] }).toBeGreaterThan(6_000)
     await shop.startDatabase()
     await expect.poll(() => standing(page, jobId), { timeout: 30_000 }).toEqual([4, 8, 12])

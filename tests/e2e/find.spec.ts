@@ -1,6 +1,9 @@
 import { expect, findJob, signIn, takeInQuickly, test } from './shop'
 
-test('a search goes from test to test by its keys, a suspect is seen, mended and retested, and nothing is lost', async ({ page, scenario }) => {
+test('a search goes from test to test by its keys, a suspect is seen, mended and retested, and nothing is lost', async ({
+  page,
+  scenario,
+}) => {
   await signIn(page, scenario)
   const id = await findJob(page, scenario, 'Lady of the Vale')
   await page.goto(`${scenario.url}/jobs/${id}/find`)
@@ -13,13 +16,20 @@ test('a search goes from test to test by its keys, a suspect is seen, mended and
   const before = await trail.getByRole('listitem').count()
 
   // Before the faults, the part of the chain.
-  const chances = (await page.getByRole('list', { name: 'Where in the chain something is wrong' }).getByRole('listitem').allTextContents()).map((text) => ({ part: text.replace(/\s*\d+ %\s*$/, ''), chance: Number(/(\d+) %/.exec(text)?.[1]) }))
+  const chances = (
+    await page
+      .getByRole('list', { name: 'Where in the chain something is wrong' })
+      .getByRole('listitem')
+      .allTextContents()
+  ).map((text) => ({ part: text.replace(/\s*\d+ %\s*$/, ''), chance: Number(/(\d+) %/.exec(text)?.[1]) }))
   const [likeliest] = chances.toSorted((one, other) => other.chance - one.chance)
   expect(likeliest?.part).toBe('Pickup')
   expect(likeliest?.chance).toBeGreaterThan(70)
 
   // The drawing bears the suspicion by sign and words, not by colour alone.
-  await expect(page.getByRole('button', { name: /^Tread of the first tender axle, left, suspected with \d\d %$/ })).toBeVisible()
+  await expect(
+    page.getByRole('button', { name: /^Tread of the first tender axle, left, suspected with \d\d %$/ }),
+  ).toBeVisible()
 
   // Another test than the one advised.
   await page.keyboard.press('a')
@@ -40,10 +50,19 @@ test('a search goes from test to test by its keys, a suspect is seen, mended and
   await expect(page.getByRole('article').getByRole('heading').first()).not.toHaveText(refused ?? '')
 
   // Seen beyond doubt: it goes to the ledger and is to be mended, then tested again.
-  await suspects.getByRole('button', { name: /reads of the tender axles/ }).first().click()
+  await suspects
+    .getByRole('button', { name: /reads of the tender axles/ })
+    .first()
+    .click()
   await suspects.getByRole('button', { name: 'It is so' }).first().click()
   await expect(mend).toContainText('Clean treads and wheel backs', { timeout: 20_000 })
-  await expect(page.getByRole('complementary').getByText('on the treads of the tender axles').or(page.getByText('Dirt or oxide on the treads of the tender axles').first()).first()).toBeVisible()
+  await expect(
+    page
+      .getByRole('complementary')
+      .getByText('on the treads of the tender axles')
+      .or(page.getByText('Dirt or oxide on the treads of the tender axles').first())
+      .first(),
+  ).toBeVisible()
   await mend.getByRole('button', { name: /Mended, now the retest/ }).click()
   await expect(card.getByRole('heading')).toHaveText('Run it on the track', { timeout: 20_000 })
   await expect(card).toContainText('the retest says whether that was it')
@@ -62,14 +81,25 @@ test('a search goes from test to test by its keys, a suspect is seen, mended and
   await expect(trail.getByText(/^Believed until then: /)).toBeVisible()
 })
 
-test('what is known of the engine changes the advice, and a generic machine is called one', async ({ page, workshop }) => {
+test('what is known of the engine changes the advice, and a generic machine is called one', async ({
+  page,
+  workshop,
+}) => {
   await signIn(page, workshop)
   const id = await takeInQuickly(page, workshop, 'Nobody knows')
   await page.goto(`${workshop.url}/jobs/${id}/find`)
   await expect(page.getByText('a generic machine stands in')).toBeVisible()
   const suspects = page.getByRole('region', { name: 'Suspects' })
   await expect(suspects).toBeVisible({ timeout: 30_000 })
-  const chanceOf = async (words: string): Promise<number> => Number((await suspects.getByRole('button', { name: new RegExp(words) }).first().textContent())?.match(/(\d+) %/)?.[1])
+  const chanceOf = async (words: string): Promise<number> =>
+    Number(
+      (
+        await suspects
+          .getByRole('button', { name: new RegExp(words) })
+          .first()
+          .textContent()
+      )?.match(/(\d+) %/)?.[1],
+    )
   const before = await chanceOf('reads of the')
   await page.getByText('What is known').click()
   await page.getByLabel('Stored damp').check()

@@ -15,7 +15,10 @@ test('every screen fits a tablet and a phone without sideways scrolling', async 
   for (const [name, address] of await everyScreen(page, scenario)) {
     await page.setViewportSize({ width: 1024, height: 768 })
     await openScreen(page, scenario, address)
-    for (const viewport of [{ width: 1024, height: 768 }, { width: 390, height: 844 }]) {
+    for (const viewport of [
+      { width: 1024, height: 768 },
+      { width: 390, height: 844 },
+    ]) {
       await page.setViewportSize(viewport)
       const over = await page.evaluate(widerThanItsWindow)
       if (over > 0) wide.push(`${name} at ${viewport.width}: ${over} px too wide`)

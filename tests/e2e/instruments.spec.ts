@@ -1,13 +1,23 @@
 import { expect, signIn, test } from './shop'
 
-test('two supplies are watched live at once, a second screen sees the same, Escape turns all off', async ({ page, context, scenario }) => {
+test('two supplies are watched live at once, a second screen sees the same, Escape turns all off', async ({
+  page,
+  context,
+  scenario,
+}) => {
   await signIn(page, scenario)
   await page.goto(`${scenario.url}/instruments`)
   const bench = page.getByRole('region', { name: 'Simulated bench supply' })
   const other = page.getByRole('region', { name: 'Simulated supply by the window' })
-  for (const [panel, engine] of [[bench, 'orrin seven'], [other, 'glen']] as const) {
+  for (const [panel, engine] of [
+    [bench, 'orrin seven'],
+    [other, 'glen'],
+  ] as const) {
     await panel.getByLabel('What lies on this bench').fill(engine)
-    await panel.getByRole('button', { name: new RegExp(engine, 'i') }).first().click()
+    await panel
+      .getByRole('button', { name: new RegExp(engine, 'i') })
+      .first()
+      .click()
     await panel.getByRole('button', { name: 'Watch it live' }).click()
     await expect(panel).toContainText('Output off')
   }
@@ -37,10 +47,13 @@ test('two supplies are watched live at once, a second screen sees the same, Esca
   await page.getByRole('heading', { name: 'Instruments' }).click()
   await page.keyboard.press('Escape')
   for (const screen of [page, second]) {
-    for (const name of ['Simulated bench supply', 'Simulated supply by the window']) await expect(screen.getByRole('region', { name }).locator('header')).toContainText('Output off')
+    for (const name of ['Simulated bench supply', 'Simulated supply by the window'])
+      await expect(screen.getByRole('region', { name }).locator('header')).toContainText('Output off')
   }
   await bench.getByRole('button', { name: 'Close', exact: true }).click()
-  await expect(second.getByRole('region', { name: 'Simulated bench supply' }).getByRole('status')).toHaveText('Closed. The output is off.')
+  await expect(second.getByRole('region', { name: 'Simulated bench supply' }).getByRole('status')).toHaveText(
+    'Closed. The output is off.',
+  )
 
   await bench.getByRole('button', { name: 'Zero the leads' }).click()
   await page.getByRole('button', { name: 'Together: measure' }).click()

@@ -1,7 +1,10 @@
 import { expect, lines, test } from './shop'
 import { PASSWORD } from '../support/test-shop'
 
-test('the whole path by keyboard alone: sign in, take in, readings, finding, minutes, hand back', async ({ page, workshop }) => {
+test('the whole path by keyboard alone: sign in, take in, readings, finding, minutes, hand back', async ({
+  page,
+  workshop,
+}) => {
   const key = (name: string) => page.keyboard.press(name)
   const type = (text: string) => page.keyboard.type(text)
   /** Tabs on until the focus is on something whose name or label holds these words. */
@@ -13,7 +16,7 @@ test('the whole path by keyboard alone: sign in, take in, readings, finding, min
         const at = document.activeElement as HTMLInputElement | null
         if (!at || at === document.body) return ''
         const label = at.labels?.[0]?.textContent ?? ''
-        return `${at?.getAttribute('aria-label') ?? ''} ${label} ${at?.tagName === 'INPUT' ? '' : at?.textContent ?? ''}`.trim()
+        return `${at?.getAttribute('aria-label') ?? ''} ${label} ${at?.tagName === 'INPUT' ? '' : (at?.textContent ?? '')}`.trim()
       })
       if (wanted.test(name)) return
       passed.push(name)
@@ -60,7 +63,11 @@ test('the whole path by keyboard alone: sign in, take in, readings, finding, min
   await expect(page.getByLabel('Volts in V')).toBeVisible()
   await key('m')
   await expect(page.getByLabel('Volts in V')).toBeFocused()
-  for (const [volts, milliamps] of [['4', '90'], ['8', '100'], ['12', '110']] as const) {
+  for (const [volts, milliamps] of [
+    ['4', '90'],
+    ['8', '100'],
+    ['12', '110'],
+  ] as const) {
     await type(volts)
     await key('Enter')
     await type(milliamps)

@@ -3,15 +3,24 @@ import type { Page } from '@playwright/test'
 import { TestShop } from '../support/test-shop'
 import { expect, findJob, signIn, takeInQuickly, test } from './shop'
 
-const file = (name: string, contents: unknown) => ({ name, mimeType: 'application/json', buffer: Buffer.from(typeof contents === 'string' ? contents : JSON.stringify(contents)) })
+const file = (name: string, contents: unknown) => ({
+  name,
+  mimeType: 'application/json',
+  buffer: Buffer.from(typeof contents === 'string' ? contents : JSON.stringify(contents)),
+})
 
 async function openKnowledge(page: Page, shop: TestShop, search: string): Promise<void> {
-  const { rows } = await (await page.request.get(`${shop.url}/api/engines?search=${search}`)).json() as { rows: Array<{ id: string }> }
+  const { rows } = (await (await page.request.get(`${shop.url}/api/engines?search=${search}`)).json()) as {
+    rows: Array<{ id: string }>
+  }
   await page.goto(`${shop.url}/engines/${rows[0]?.id ?? ''}/known`)
   await expect(page.getByRole('tab', { name: /^Faults/ })).toBeVisible()
 }
 
-test('a school of practice changes how a remedy is done, and nothing of what is believed', async ({ page, scenario }) => {
+test('a school of practice changes how a remedy is done, and nothing of what is believed', async ({
+  page,
+  scenario,
+}) => {
   await signIn(page, scenario)
   const id = await findJob(page, scenario, 'Cellar find')
   const suspects = page.getByRole('region', { name: 'Suspects' })
@@ -65,7 +74,10 @@ test('a type’s own copy of the knowledge is changed row by row, and set back',
   await word.fill('')
   await page.getByRole('button', { name: 'Set all back to what ships' }).click()
   await page.getByRole('button', { name: 'Set all back', exact: true }).click()
-  await page.getByRole('group', { name: 'Which of them' }).getByRole('button', { name: /^Changed/ }).click()
+  await page
+    .getByRole('group', { name: 'Which of them' })
+    .getByRole('button', { name: /^Changed/ })
+    .click()
   await expect(page.getByText('Nothing changed')).toBeVisible()
 })
 
@@ -74,17 +86,33 @@ test('a knowledge file goes out and comes in, and a bad one is refused row by ro
   await openKnowledge(page, scenario, 'moor')
   const download = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Save as a file' }).click()
-  const saved = JSON.parse(readFileSync(await (await download).path(), 'utf8')) as { faults: Array<Record<string, unknown>>; remedies: Array<Record<string, unknown>>; tests: Array<Record<string, unknown>> }
+  const saved = JSON.parse(readFileSync(await (await download).path(), 'utf8')) as {
+    faults: Array<Record<string, unknown>>
+    remedies: Array<Record<string, unknown>>
+    tests: Array<Record<string, unknown>>
+  }
   const bring = page.getByLabel('Read a knowledge file')
   const alert = page.getByRole('alert')
-  const changed = <K extends 'faults' | 'remedies' | 'tests'>(list: K, id: string, change: Record<string, unknown>) => ({ ...saved, [list]: saved[list].map((row) => (row.id === id ? { ...row, ...change } : row)) })
+  const changed = <K extends 'faults' | 'remedies' | 'tests'>(
+    list: K,
+    id: string,
+    change: Record<string, unknown>,
+  ) => ({ ...saved, [list]: saved[list].map((row) => (row.id === id ? { ...row, ...change } : row)) })
 
   for (const [contents, sentence] of [
     ['{ "version": 2,', 'no JSON file that can be read'],
     [changed('faults', 'treads-film', { prior: 1.2 }), 'must be at most'],
-    [changed('faults', 'treads-film', { signs: [{ test: 'crystal-ball', outcome: 'dark', chance: 0.5 }] }), 'There is no test “crystal-ball”.'],
+    [
+      changed('faults', 'treads-film', { signs: [{ test: 'crystal-ball', outcome: 'dark', chance: 0.5 }] }),
+      'There is no test “crystal-ball”.',
+    ],
     [changed('remedies', 'clean-commutator', { after: ['clean-gaps'] }), 'go round in a circle'],
-    [changed('tests', 'track-run', { outcomes: (saved.tests.find((row) => row.id === 'track-run')?.outcomes as unknown[]).slice(0, 3) }), 'is missing'],
+    [
+      changed('tests', 'track-run', {
+        outcomes: (saved.tests.find((row) => row.id === 'track-run')?.outcomes as unknown[]).slice(0, 3),
+      }),
+      'is missing',
+    ],
     [{ ...saved, version: 99 }, 'newer form'],
   ] as const) {
     await bring.setInputFiles(file('brought.json', contents))
@@ -107,14 +135,18 @@ test('the book reckons each step once more by itself, and shows it beside the st
     await expect(page.getByRole('article', { name: /^Next test/ })).toBeVisible({ timeout: 30_000 })
     await page.keyboard.press('2')
     const reckoned = async (): Promise<boolean> => {
-      const { search } = await (await page.request.get(`${shop.url}/api/jobs/${id}`)).json() as { search: Array<{ reckoned: { failure: string } | null }> }
+      const { search } = (await (await page.request.get(`${shop.url}/api/jobs/${id}`)).json()) as {
+        search: Array<{ reckoned: { failure: string } | null }>
+      }
       return search[0]?.reckoned?.failure === ''
     }
     await expect.poll(reckoned, { timeout: 30_000 }).toBe(true)
     await page.reload()
     const trail = page.getByRole('region', { name: 'How it was found' })
     await trail.getByRole('listitem').first().getByRole('button').first().click({ timeout: 30_000 })
-    await expect(trail.getByText(/^After it, as the book reckons: .+ \d+\s%; nothing else \d+\s%\. Next then: /)).toBeVisible()
+    await expect(
+      trail.getByText(/^After it, as the book reckons: .+ \d+\s%; nothing else \d+\s%\. Next then: /),
+    ).toBeVisible()
   } finally {
     await shop.close()
   }

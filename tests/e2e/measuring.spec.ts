@@ -1,6 +1,9 @@
 import { expect, lines, signIn, takeInQuickly, test } from './shop'
 
-test('a motor is measured into its sheet by the simulated supply, a hand is asked for, and the readings are judged', async ({ page, scenario }) => {
+test('a motor is measured into its sheet by the simulated supply, a hand is asked for, and the readings are judged', async ({
+  page,
+  scenario,
+}) => {
   await signIn(page, scenario)
   await takeInQuickly(page, scenario, 'Measured one')
   await page.getByRole('button', { name: 'With a meter', exact: true }).click()
@@ -22,7 +25,11 @@ test('a motor is measured into its sheet by the simulated supply, a hand is aske
   await expect(judged).toContainText('Ω')
 })
 
-test('Escape stops it with the output off; what was read stays, and a second screen saw the same', async ({ page, context, scenario }) => {
+test('Escape stops it with the output off; what was read stays, and a second screen saw the same', async ({
+  page,
+  context,
+  scenario,
+}) => {
   await signIn(page, scenario)
   const jobId = await takeInQuickly(page, scenario, 'Stopped one')
   await page.getByRole('button', { name: 'With a meter', exact: true }).click()
@@ -40,7 +47,10 @@ test('Escape stops it with the output off; what was read stays, and a second scr
   await page.keyboard.press('PageDown')
   await expect(panel.getByRole('status')).toContainText('2 of 12', { timeout: 20_000 })
   await page.keyboard.press('Escape')
-  for (const screen of [page, other]) await expect(screen.getByRole('status').filter({ hasText: 'Stopped. The output is off' })).toBeVisible({ timeout: 20_000 })
+  for (const screen of [page, other])
+    await expect(screen.getByRole('status').filter({ hasText: 'Stopped. The output is off' })).toBeVisible({
+      timeout: 20_000,
+    })
   await page.reload()
   await expect(lines(page)).toHaveCount(2)
 })

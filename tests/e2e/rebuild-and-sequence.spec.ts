@@ -1,11 +1,18 @@
 import { expect, signIn, test } from './shop'
 
-test('a step of the rebuild is tested at the press of a key, and held against the one before', async ({ page, scenario }) => {
+test('a step of the rebuild is tested at the press of a key, and held against the one before', async ({
+  page,
+  scenario,
+}) => {
   await signIn(page, scenario)
-  const { rows } = await (await page.request.get(`${scenario.url}/api/jobs?search=${encodeURIComponent('taken apart by my nephew')}`)).json() as { rows: Array<{ id: string }> }
+  const { rows } = (await (
+    await page.request.get(`${scenario.url}/api/jobs?search=${encodeURIComponent('taken apart by my nephew')}`)
+  ).json()) as { rows: Array<{ id: string }> }
   await page.goto(`${scenario.url}/jobs/${rows[0]?.id}/rebuild`)
   const tested = page.getByRole('region', { name: 'Steps tested' })
-  await expect(tested.getByRole('listitem').filter({ hasText: 'Rear truck with the cracked muff' })).toContainText(/Up by 4\d % with/)
+  await expect(tested.getByRole('listitem').filter({ hasText: 'Rear truck with the cracked muff' })).toContainText(
+    /Up by 4\d % with/,
+  )
   await page.getByRole('button', { name: 'Test with the supply' }).click()
   await expect(page.getByRole('alert')).toHaveText('Say which step was just done.')
   await page.getByLabel('Step just done').fill('Rear truck, new muff')
@@ -18,7 +25,10 @@ test('a step of the rebuild is tested at the press of a key, and held against th
   await expect(step).toContainText('It turns the other way since “Rear truck, new muff”', { timeout: 20_000 })
 
   // The same by hand, from any meter.
-  await page.getByRole('region', { name: 'Test: Rear truck, new muff' }).getByRole('button', { name: 'Back to the sheet' }).click()
+  await page
+    .getByRole('region', { name: 'Test: Rear truck, new muff' })
+    .getByRole('button', { name: 'Back to the sheet' })
+    .click()
   await page.getByLabel('Step just done').fill('Leads the right way')
   await page.getByRole('button', { name: 'Type the current' }).click()
   // The field that takes the keys as the form opens; nothing is typed before.
@@ -32,11 +42,18 @@ test('a step of the rebuild is tested at the press of a key, and held against th
   await expect(tested.getByRole('listitem').filter({ hasText: 'Leads the right way' })).toContainText('forward, typed')
 })
 
-test('a sequence switch is tested, its missed steps named, a wound field told by AC and DC together', async ({ page, scenario }) => {
+test('a sequence switch is tested, its missed steps named, a wound field told by AC and DC together', async ({
+  page,
+  scenario,
+}) => {
   await signIn(page, scenario)
-  const { rows } = await (await page.request.get(`${scenario.url}/api/jobs?search=${encodeURIComponent('will not change over')}`)).json() as { rows: Array<{ id: string }> }
+  const { rows } = (await (
+    await page.request.get(`${scenario.url}/api/jobs?search=${encodeURIComponent('will not change over')}`)
+  ).json()) as { rows: Array<{ id: string }> }
   await page.goto(`${scenario.url}/jobs/${rows[0]?.id}/first-run`)
-  await expect(page.getByRole('region', { name: 'Sequence switch' })).toContainText('Of 8 interruptions 2 moved nothing.')
+  await expect(page.getByRole('region', { name: 'Sequence switch' })).toContainText(
+    'Of 8 interruptions 2 moved nothing.',
+  )
   await page.getByRole('button', { name: 'Sheet 3 meter' }).click()
   const figures = page.getByRole('region', { name: 'What the readings say' })
   await expect(figures).toContainText('Reactance on AC')
@@ -50,19 +67,30 @@ test('a sequence switch is tested, its missed steps named, a wound field told by
   await page.keyboard.press('3')
   await expect(says).toContainText('Interruption 1: what does it do?', { timeout: 20_000 })
   await page.keyboard.press('Escape')
-  await expect(page.getByRole('status').filter({ hasText: 'Stopped. The output is off' })).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('status').filter({ hasText: 'Stopped. The output is off' })).toBeVisible({
+    timeout: 20_000,
+  })
 })
 
-test('a relay is tested from its sheet, and a wound field measured alone: what to take off and to keep apart is said', async ({ page, scenario }) => {
+test('a relay is tested from its sheet, and a wound field measured alone: what to take off and to keep apart is said', async ({
+  page,
+  scenario,
+}) => {
   await signIn(page, scenario)
-  const { rows } = await (await page.request.get(`${scenario.url}/api/jobs?search=${encodeURIComponent('horn is silent')}`)).json() as { rows: Array<{ id: string }> }
+  const { rows } = (await (
+    await page.request.get(`${scenario.url}/api/jobs?search=${encodeURIComponent('horn is silent')}`)
+  ).json()) as { rows: Array<{ id: string }> }
   await page.goto(`${scenario.url}/jobs/${rows[0]?.id}/first-run`)
   const relay = page.getByRole('region', { name: 'Relay', exact: true })
   await expect(relay).toContainText('its pivot sticks')
   await page.getByRole('button', { name: 'Test the relay' }).click()
-  await expect(page.getByText('Take off: lead to the brush of the front motor and lead to the brush of the rear motor.')).toBeVisible()
+  await expect(
+    page.getByText('Take off: lead to the brush of the front motor and lead to the brush of the rear motor.'),
+  ).toBeVisible()
   await page.keyboard.press('PageDown')
-  await expect(page.getByRole('status').filter({ hasText: /It pulls in at 4\.\d\d ± 0\.\d\d V and lets go at 1\.\d\d/ })).toBeVisible({ timeout: 60_000 })
+  await expect(
+    page.getByRole('status').filter({ hasText: /It pulls in at 4\.\d\d ± 0\.\d\d V and lets go at 1\.\d\d/ }),
+  ).toBeVisible({ timeout: 60_000 })
   await expect(relay).toContainText('It pulls in and lets go as it should')
   await page.getByRole('region', { name: 'Test the relay' }).getByRole('button', { name: 'Back to the sheet' }).click()
 

@@ -5,19 +5,41 @@ import { expect, findJob, signIn } from './shop'
 
 const engineViews = ['', '/path', '/drive', '/pickups', '/parts', '/motor', '/known']
 const screens: ReadonlyArray<readonly [name: string, path: string, job?: string]> = [
-  ['bench', '/'], ['jobs', '/jobs'], ['take-in', '/take-in'], ['engines and owners', '/engines'], ['instruments', '/instruments'], ['workshop', '/workshop'],
-  ['job, take in', '/take-in', 'Cellar find'], ['job, first run', '/first-run', 'Orrin Seven backwards'], ['job, find', '/find', 'Lady of the Vale'], ['job, strip', '/strip', 'Little bus'],
-  ['job, mend', '/mend', 'Orrin Seven backwards'], ['job, rebuild', '/rebuild', 'taken apart by my nephew'], ['job, sequence switch', '/first-run', 'will not change over'], ['job, prove', '/prove', 'Cellar find'], ['job, hand back', '/hand-back', 'Cellar find'],
+  ['bench', '/'],
+  ['jobs', '/jobs'],
+  ['take-in', '/take-in'],
+  ['engines and owners', '/engines'],
+  ['instruments', '/instruments'],
+  ['workshop', '/workshop'],
+  ['job, take in', '/take-in', 'Cellar find'],
+  ['job, first run', '/first-run', 'Orrin Seven backwards'],
+  ['job, find', '/find', 'Lady of the Vale'],
+  ['job, strip', '/strip', 'Little bus'],
+  ['job, mend', '/mend', 'Orrin Seven backwards'],
+  ['job, rebuild', '/rebuild', 'taken apart by my nephew'],
+  ['job, sequence switch', '/first-run', 'will not change over'],
+  ['job, prove', '/prove', 'Cellar find'],
+  ['job, hand back', '/hand-back', 'Cellar find'],
 ]
 
 /** Every screen of the demo shop, by name and address. */
-export async function everyScreen(page: Page, shop: TestShop): Promise<Array<readonly [name: string, address: string]>> {
+export async function everyScreen(
+  page: Page,
+  shop: TestShop,
+): Promise<Array<readonly [name: string, address: string]>> {
   const found: Array<readonly [string, string]> = []
-  for (const [name, path, job] of screens) found.push([name, job ? `/jobs/${await findJob(page, shop, job)}${path}` : path])
-  const { rows } = await (await page.request.get(`${shop.url}/api/engines?search=saltmark%20230`)).json() as { rows: Array<{ id: string }> }
+  for (const [name, path, job] of screens)
+    found.push([name, job ? `/jobs/${await findJob(page, shop, job)}${path}` : path])
+  const { rows } = (await (await page.request.get(`${shop.url}/api/engines?search=saltmark%20230`)).json()) as {
+    rows: Array<{ id: string }>
+  }
   const engine = `/engines/${rows[0]?.id}`
-  const { owner } = await (await page.request.get(`${shop.url}/api${engine}`)).json() as { owner: { id: string } }
-  return [...found, ...engineViews.map((view) => [`engine${view}`, engine + view] as const), ['owner', `/owners/${owner.id}`]]
+  const { owner } = (await (await page.request.get(`${shop.url}/api${engine}`)).json()) as { owner: { id: string } }
+  return [
+    ...found,
+    ...engineViews.map((view) => [`engine${view}`, engine + view] as const),
+    ['owner', `/owners/${owner.id}`],
+  ]
 }
 
 export async function openScreen(page: Page, shop: TestShop, address: string): Promise<void> {
@@ -27,7 +49,11 @@ export async function openScreen(page: Page, shop: TestShop, address: string): P
 }
 
 /** What axe finds serious on any screen, by one lamp; by all rules, or by those that are named. */
-export async function seriousFindings(page: Page, shop: TestShop, { lamp, rules }: { lamp: 'on' | 'off'; rules?: string[] }): Promise<string[]> {
+export async function seriousFindings(
+  page: Page,
+  shop: TestShop,
+  { lamp, rules }: { lamp: 'on' | 'off'; rules?: string[] },
+): Promise<string[]> {
   await page.addInitScript((state) => localStorage.setItem('echoppe.lamp', state), lamp)
   await page.goto(`${shop.url}/sign-in`)
   await expect(page.getByRole('button', { name: 'Sign in' })).toBeVisible()
@@ -35,14 +61,21 @@ export async function seriousFindings(page: Page, shop: TestShop, { lamp, rules 
     // What passes need not be listed element by element: that is most of its time.
     const builder = new AxeBuilder({ page }).options({ resultTypes: ['violations'] })
     const { violations } = await (rules ? builder.withRules(rules) : builder).analyze()
-    return violations.filter((violation) => violation.impact === 'serious' || violation.impact === 'critical')
-      .map((violation) => `${name}: ${violation.id} ${violation.nodes.map((node) => node.target.join(' ')).slice(0, 3).join(' | ')}`)
+    return violations
+      .filter((violation) => violation.impact === 'serious' || violation.impact === 'critical')
+      .map(
+        (violation) =>
+          `${name}: ${violation.id} ${violation.nodes
+            .map((node) => node.target.join(' '))
+            .slice(0, 3)
+            .join(' | ')}`,
+      )
   }
   const found = await serious('sign-in')
   await signIn(page, shop)
   for (const [name, address] of await everyScreen(page, shop)) {
     await openScreen(page, shop, address)
-    found.push(...await serious(name))
+    found.push(...(await serious(name)))
   }
   return found
 }

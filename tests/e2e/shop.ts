@@ -3,16 +3,22 @@ import { PASSWORD, TestShop } from '../support/test-shop'
 
 /** One shop per worker and kind of contents, opened when a test first asks for it. */
 export const test = base.extend<object, { scenario: TestShop; workshop: TestShop }>({
-  scenario: [async ({ playwright: _needed }, use) => {
-    const shop = await TestShop.open('scenario')
-    await use(shop)
-    await shop.close()
-  }, { scope: 'worker', timeout: 120_000 }],
-  workshop: [async ({ playwright: _needed }, use) => {
-    const shop = await TestShop.open('workshop')
-    await use(shop)
-    await shop.close()
-  }, { scope: 'worker', timeout: 120_000 }],
+  scenario: [
+    async ({ playwright: _needed }, use) => {
+      const shop = await TestShop.open('scenario')
+      await use(shop)
+      await shop.close()
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  workshop: [
+    async ({ playwright: _needed }, use) => {
+      const shop = await TestShop.open('workshop')
+      await use(shop)
+      await shop.close()
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
 })
 
 export { expect }
@@ -28,7 +34,7 @@ export async function signIn(page: Page, shop: TestShop, name = 'maren'): Promis
 /** The id of the job with this number or these words. */
 export async function findJob(page: Page, shop: TestShop, search: string): Promise<string> {
   const answer = await page.request.get(`${shop.url}/api/jobs?search=${encodeURIComponent(search)}&sort=number`)
-  const { rows } = await answer.json() as { rows: Array<{ id: string }> }
+  const { rows } = (await answer.json()) as { rows: Array<{ id: string }> }
   const id = rows[0]?.id
   if (!id) throw new Error(`No job for “${search}”.`)
   return id

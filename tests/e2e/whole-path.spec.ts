@@ -3,9 +3,15 @@ import { writeFileSync } from 'node:fs'
 import sharp from 'sharp'
 import { expect, lines, signIn, takeInQuickly, test, typeReading } from './shop'
 
-test('one job from take-in to hand-back, on typed readings, ends in a printed sheet', async ({ page, workshop }, info) => {
+test('one job from take-in to hand-back, on typed readings, ends in a printed sheet', async ({
+  page,
+  workshop,
+}, info) => {
   await signIn(page, workshop)
-  await page.getByRole('link', { name: /Take in an engine/ }).first().click()
+  await page
+    .getByRole('link', { name: /Take in an engine/ })
+    .first()
+    .click()
 
   await page.getByRole('button', { name: 'A new owner' }).click()
   await page.getByLabel('Name', { exact: true }).fill('Yuki Hoshigaki')
@@ -19,16 +25,36 @@ test('one job from take-in to hand-back, on typed readings, ends in a printed sh
   await page.getByLabel('What', { exact: true }).fill('Front coupling')
   await page.getByLabel('What', { exact: true }).press('Enter')
   const picture = info.outputPath('gull.jpg')
-  writeFileSync(picture, await sharp({ create: { width: 900, height: 600, channels: 3, background: '#1f4d3a' } }).jpeg().toBuffer())
-  await page.getByLabel(/^Photographs/).first().setInputFiles(picture)
+  writeFileSync(
+    picture,
+    await sharp({ create: { width: 900, height: 600, channels: 3, background: '#1f4d3a' } })
+      .jpeg()
+      .toBuffer(),
+  )
+  await page
+    .getByLabel(/^Photographs/)
+    .first()
+    .setInputFiles(picture)
   await page.getByRole('button', { name: 'Take it in' }).click()
 
   await expect(page.getByRole('heading', { level: 1, name: 'Gull' })).toBeVisible()
-  await expect(page.getByRole('complementary', { name: 'Ledger' }).getByRole('img', { name: /Photograph/ })).toBeVisible()
+  await expect(
+    page.getByRole('complementary', { name: 'Ledger' }).getByRole('img', { name: /Photograph/ }),
+  ).toBeVisible()
   await page.getByRole('button', { name: 'With a meter', exact: true }).click()
-  for (const [volts, milliamps] of [['4', '150 mA'], ['8', '0,170 A'], ['12,0', '190']] as const) await typeReading(page, volts, milliamps)
+  for (const [volts, milliamps] of [
+    ['4', '150 mA'],
+    ['8', '0,170 A'],
+    ['12,0', '190'],
+  ] as const)
+    await typeReading(page, volts, milliamps)
   await page.getByRole('radio', { name: /Reverse/ }).click()
-  for (const [volts, milliamps] of [['4', '225'], ['8', '245'], ['12', '265']] as const) await typeReading(page, volts, milliamps)
+  for (const [volts, milliamps] of [
+    ['4', '225'],
+    ['8', '245'],
+    ['12', '265'],
+  ] as const)
+    await typeReading(page, volts, milliamps)
   await page.getByRole('radio', { name: /Held/ }).click()
   for (const volts of [1, 1.2, 1.4, 1.6, 1.8, 2]) {
     await page.getByLabel('Volts in V').fill(String(volts))
@@ -73,11 +99,27 @@ test('one job from take-in to hand-back, on typed readings, ends in a printed sh
   await expect(page.locator('header .sign--sound', { hasText: 'Handed back' })).toBeVisible()
 
   const href = await page.getByRole('link', { name: 'Printed sheet (PDF)' }).getAttribute('href')
-  await expect.poll(async () => (await page.request.get(`${workshop.url}${href}`)).text().then((text) => text.length)).toBeGreaterThan(5000)
+  await expect
+    .poll(async () => (await page.request.get(`${workshop.url}${href}`)).text().then((text) => text.length))
+    .toBeGreaterThan(5000)
   const pdf = info.outputPath('sheet.pdf')
   writeFileSync(pdf, await (await page.request.get(`${workshop.url}${href}`)).body())
   const text = execFileSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' })
-  for (const words of ['Test bench', 'Yuki Hoshigaki', 'Gull', 'Draws too much and squeals in reverse', 'Worm shaft dry', 'mended', 'Front coupling out of stock', 'Before and after', 'Current at 12 V, reverse', 'better', '£42.50', 'Light oil']) expect(text).toContain(words)
+  for (const words of [
+    'Test bench',
+    'Yuki Hoshigaki',
+    'Gull',
+    'Draws too much and squeals in reverse',
+    'Worm shaft dry',
+    'mended',
+    'Front coupling out of stock',
+    'Before and after',
+    'Current at 12 V, reverse',
+    'better',
+    '£42.50',
+    'Light oil',
+  ])
+    expect(text).toContain(words)
   expect(text).toMatch(/265 ± \d+ mA\s+144 ± \d+ mA/)
 })
 
@@ -97,6 +139,8 @@ test('without a meter: dead before, runs after, and the sheet says so', async ({
   await page.getByLabel('Stops in ×').fill('0')
   await page.getByLabel('in laps in ×').fill('5')
   await page.getByLabel('in laps in ×').press('Enter')
-  await expect(page.getByRole('region', { name: 'What the readings say' })).toContainText(/Timed run, forward\s*13\d.* mm\/s\s*.*km\/h full size/)
+  await expect(page.getByRole('region', { name: 'What the readings say' })).toContainText(
+    /Timed run, forward\s*13\d.* mm\/s\s*.*km\/h full size/,
+  )
   await expect(page.locator('.against')).toContainText('Dead before, runs now.')
 })

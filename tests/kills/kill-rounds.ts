@@ -17,13 +17,44 @@ export interface KillOutcome {
  * Kills each part of a running shop so many times while four browsers write, starts it again each time, and sends
  * again what was not acknowledged; at the end what is in the book is held against what was acknowledged.
  */
-export async function killRounds(folder: string, rounds: Readonly<Record<Part, number>>, say: (line: string) => void): Promise<KillOutcome> {
+export async function killRounds(
+  folder: string,
+  rounds: Readonly<Record<Part, number>>,
+  say: (line: string) => void,
+): Promise<KillOutcome> {
   const shop = new RunningShop(folder, await freePort())
   await shop.start()
-  await fire(shop.url, { method: 'POST', path: '/api/first-owner', headers: { 'origin': shop.url, 'content-type': 'application/json' }, body: JSON.stringify({ code: shop.firstOwnerCode, workshopName: 'Kill bench', name: 'Maren', signInName: 'maren', password: PASSWORD }) })
+  await fire(shop.url, {
+    method: 'POST',
+    path: '/api/first-owner',
+    headers: { origin: shop.url, 'content-type': 'application/json' },
+    body: JSON.stringify({
+      code: shop.firstOwnerCode,
+      workshopName: 'Kill bench',
+      name: 'Maren',
+      signInName: 'maren',
+      password: PASSWORD,
+    }),
+  })
   const headers = await signedInHeaders(shop.url, 'maren', PASSWORD)
   const jobId = newId()
-  const taken = await fire(shop.url, { method: 'POST', path: '/api/commands/job.take-in', headers, body: envelope({ ...sampleMessages({ jobId, engineId: jobId, ownerId: jobId, typeId: jobId, sheetId: jobId, findingId: jobId, personId: jobId })['job.take-in'], jobId }) })
+  const taken = await fire(shop.url, {
+    method: 'POST',
+    path: '/api/commands/job.take-in',
+    headers,
+    body: envelope({
+      ...sampleMessages({
+        jobId,
+        engineId: jobId,
+        ownerId: jobId,
+        typeId: jobId,
+        sheetId: jobId,
+        findingId: jobId,
+        personId: jobId,
+      })['job.take-in'],
+      jobId,
+    }),
+  })
   if (taken.status !== 200) throw new Error(taken.text)
 
   const acknowledged: string[] = []
@@ -34,7 +65,9 @@ export async function killRounds(folder: string, rounds: Readonly<Record<Part, n
       const body = envelope({ id: newId(), jobId, fields: { station: 'find', text, minutes: 1, supersedesId: null } })
       // What the browser's queue does: the same entry again until it is acknowledged.
       for (;;) {
-        const hit = await fire(shop.url, { method: 'POST', path: '/api/commands/note.add', headers, body }).catch(() => null)
+        const hit = await fire(shop.url, { method: 'POST', path: '/api/commands/note.add', headers, body }).catch(
+          () => null,
+        )
         if (hit?.status === 200) break
         if (hit && hit.status >= 400 && hit.status < 500) throw new Error(hit.text)
         await new Promise((resolve) => setTimeout(resolve, 25))
@@ -54,10 +87,17 @@ export async function killRounds(folder: string, rounds: Readonly<Record<Part, n
   }
   going = false
   await writing
-  const { notes } = JSON.parse((await fire(shop.url, { method: 'GET', path: `/api/jobs/${jobId}`, headers })).text) as { notes: Array<{ text: string }> }
+  const { notes } = JSON.parse((await fire(shop.url, { method: 'GET', path: `/api/jobs/${jobId}`, headers })).text) as {
+    notes: Array<{ text: string }>
+  }
   await shop.stop()
   const kept = notes.map(({ text }) => text)
-  return { acknowledged: acknowledged.length, lost: acknowledged.filter((text) => !kept.includes(text)).length, doubled: kept.length - new Set(kept).size }
+  return {
+    acknowledged: acknowledged.length,
+    lost: acknowledged.filter((text) => !kept.includes(text)).length,
+    doubled: kept.length - new Set(kept).size,
+  }
 }
 
-const envelope = (payload: unknown): string => JSON.stringify({ commandId: newId(), capturedAt: new Date().toISOString(), payload })
+const envelope = (payload: unknown): string =>
+  JSON.stringify({ commandId: newId(), capturedAt: new Date().toISOString(), payload })

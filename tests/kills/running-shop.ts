@@ -12,7 +12,10 @@ export class RunningShop {
   private ended: Promise<unknown> = Promise.resolve()
   firstOwnerCode = ''
 
-  constructor(private readonly folder: string, private readonly port: number) {}
+  constructor(
+    private readonly folder: string,
+    private readonly port: number,
+  ) {}
 
   get url(): string {
     return `http://127.0.0.1:${this.port}`
@@ -21,7 +24,11 @@ export class RunningShop {
   /** Starts it and waits until it says that it is open; tries again where what was killed has not gone yet. */
   async start(): Promise<void> {
     for (let attempt = 1; ; attempt++) {
-      const launcher = spawn(process.execPath, ['--import', 'tsx', 'launcher/shop.ts', '--folder', this.folder, '--port', String(this.port)], { stdio: ['ignore', 'pipe', 'pipe'] })
+      const launcher = spawn(
+        process.execPath,
+        ['--import', 'tsx', 'launcher/shop.ts', '--folder', this.folder, '--port', String(this.port)],
+        { stdio: ['ignore', 'pipe', 'pipe'] },
+      )
       this.launcher = launcher
       this.ended = once(launcher, 'exit')
       const said: string[] = []
@@ -59,7 +66,10 @@ export class RunningShop {
     const launcher = this.launcher?.pid ?? 0
     if (part === 'launcher') return launcher
     const sign = part === 'database' ? `--datadir=${this.folder}/database` : '.output/server/index.mjs'
-    const found = readdirSync('/proc').filter((name) => /^\d+$/.test(name)).map(Number).find((pid) => parentOf(pid) === launcher && commandLine(pid).includes(sign))
+    const found = readdirSync('/proc')
+      .filter((name) => /^\d+$/.test(name))
+      .map(Number)
+      .find((pid) => parentOf(pid) === launcher && commandLine(pid).includes(sign))
     if (found === undefined) throw new Error(`The ${part} is not running.`)
     return found
   }

@@ -9,7 +9,10 @@ const found: Recovered[] = []
 for (let seed = FIRST_SEED; seed < FIRST_SEED + COUNT; seed++) found.push(await recoverMotor(seed))
 const shares = recoveryShares(found)
 const percent = (share: number): string => `${(100 * share).toFixed(1)} %`
-const quantile = (values: number[], share: number): number => [...values].sort((first, second) => first - second)[Math.min(values.length - 1, Math.floor(share * values.length))] as number
+const quantile = (values: number[], share: number): number =>
+  [...values].sort((first, second) => first - second)[
+    Math.min(values.length - 1, Math.floor(share * values.length))
+  ] as number
 const errors = (pick: (one: Recovered) => number | null): number[] => found.flatMap((one) => pick(one) ?? [])
 const resistance = errors((one) => one.found.resistance && Math.abs(one.found.resistance / one.truth.resistance - 1))
 const backEmf = errors((one) => one.found.backEmf && Math.abs(one.found.backEmf / one.truth.backEmf - 1))
@@ -21,7 +24,9 @@ const table = `| figure | promised within | share of ${COUNT} within it | median
 | start voltage | ${promised.startVolts} V | ${percent(shares.startVoltage)} | ${quantile(start, 0.5).toFixed(3)} V | ${quantile(start, 0.95).toFixed(3)} V |
 `
 console.log(table)
-writeFileSync('docs/recovery.md', `# How well a measured motor comes back
+writeFileSync(
+  'docs/recovery.md',
+  `# How well a measured motor comes back
 
 Seeded casualties measured through the whole chain: simulated machine, SCPI supply over TCP, client, sweep, speed from the ripple of the current, fit. Each is one of the DC constructions with another winding (0.7 to 1.4 times), magnet (strength 0.65 to 1.1), segments (3, 5 or 7), dry bearings and old grease; the supply's meter scatters within its accuracy. The motor's leads are off, as the sheet asks: through them the lamps would draw as well.
 
@@ -29,4 +34,5 @@ Seeds ${FIRST_SEED} to ${FIRST_SEED + COUNT - 1}, ${new Date().toISOString().sli
 
 ${table}
 Refused or stopped: ${found.filter((one) => one.stopped !== null || one.found.resistance === null).length}.
-`)
+`,
+)

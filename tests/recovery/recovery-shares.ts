@@ -13,11 +13,17 @@ export const promised = { resistance: 0.03, backEmf: 0.02, startVolts: 0.15 } as
 
 export function recoveryShares(found: readonly Recovered[]): RecoveryShares {
   const share = (within: (one: Recovered) => boolean): number => found.filter(within).length / found.length
-  const relative = (value: number | null, truth: number): number => (value === null ? Number.POSITIVE_INFINITY : Math.abs(value / truth - 1))
+  const relative = (value: number | null, truth: number): number =>
+    value === null ? Number.POSITIVE_INFINITY : Math.abs(value / truth - 1)
   return {
     count: found.length,
-    resistance: share(({ found: { resistance }, truth }) => relative(resistance, truth.resistance) <= promised.resistance),
+    resistance: share(
+      ({ found: { resistance }, truth }) => relative(resistance, truth.resistance) <= promised.resistance,
+    ),
     backEmf: share(({ found: { backEmf }, truth }) => relative(backEmf, truth.backEmf) <= promised.backEmf),
-    startVoltage: share(({ found: { startVoltage }, truth }) => startVoltage !== null && Math.abs(startVoltage - truth.startVoltage) <= promised.startVolts),
+    startVoltage: share(
+      ({ found: { startVoltage }, truth }) =>
+        startVoltage !== null && Math.abs(startVoltage - truth.startVoltage) <= promised.startVolts,
+    ),
   }
 }

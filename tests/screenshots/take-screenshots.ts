@@ -3,66 +3,136 @@ import { chromium, type Page } from '@playwright/test'
 import { PASSWORD, TestShop } from '../support/test-shop'
 
 /** Takes the pictures of docs/screenshots/ from the demo scenario: `npm run screenshots`, after a build. */
-const views: ReadonlyArray<{ name: string; path: string; job?: string; engine?: string; lampOff?: boolean; size?: { width: number; height: number }; before?: (page: Page) => Promise<unknown>; after?: (page: Page) => Promise<unknown> }> = [
+const views: ReadonlyArray<{
+  name: string
+  path: string
+  job?: string
+  engine?: string
+  lampOff?: boolean
+  size?: { width: number; height: number }
+  before?: (page: Page) => Promise<unknown>
+  after?: (page: Page) => Promise<unknown>
+}> = [
   { name: 'bench', path: '/' },
   { name: 'take-in', path: '/take-in', before: (page) => page.getByRole('button', { name: 'A new owner' }).click() },
   { name: 'first-run', path: '/first-run', job: 'Orrin Seven backwards' },
-  { name: 'measuring', path: '/first-run', job: 'wrong direction', before: async (page) => {
-    await page.getByRole('button', { name: 'Measure with the supply' }).click()
-    await page.getByText('Take off').waitFor()
-    await page.keyboard.press('PageDown')
-    for (let turn = 1; turn <= 7; turn++) {
-      await page.getByRole('status').filter({ hasText: new RegExp(`(hold it|finger)\\.\\s*${turn} of 12`) }).waitFor({ timeout: 60_000 })
-      if (turn < 7) await page.keyboard.press('PageDown')
-    }
-  }, after: async (page) => {
-    await page.keyboard.press('Escape')
-    await page.getByText('Stopped. The output is off').waitFor()
-  } },
-  { name: 'find-suspects', path: '/find', job: 'Orrin Seven backwards', before: async (page) => {
-    const suspects = page.getByRole('region', { name: 'Suspects' })
-    await suspects.waitFor({ timeout: 30_000 })
-    await suspects.getByRole('listitem').first().getByRole('button').first().click()
-    await page.getByRole('region', { name: 'Where it is likely' }).evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 20))
-  } },
-  { name: 'continuity', path: '/find?view=wheels', job: 'Lady of the Vale', before: (page) => page.getByRole('article', { name: /^Next reading/ }).waitFor({ timeout: 30_000 }) },
-  { name: 'dead-track', path: '/find?view=stall', job: 'Glen turnouts', before: (page) => page.getByText('Cheapest that is enough').waitFor({ timeout: 30_000 }) },
-  { name: 'learned', path: '/workshop', before: async (page) => {
-    const panel = page.getByRole('region', { name: 'What the shop has learned' })
-    await panel.getByRole('button', { name: /^Diesel, side-brush/ }).click()
-    await panel.evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 20))
-  } },
+  {
+    name: 'measuring',
+    path: '/first-run',
+    job: 'wrong direction',
+    before: async (page) => {
+      await page.getByRole('button', { name: 'Measure with the supply' }).click()
+      await page.getByText('Take off').waitFor()
+      await page.keyboard.press('PageDown')
+      for (let turn = 1; turn <= 7; turn++) {
+        await page
+          .getByRole('status')
+          .filter({ hasText: new RegExp(`(hold it|finger)\\.\\s*${turn} of 12`) })
+          .waitFor({ timeout: 60_000 })
+        if (turn < 7) await page.keyboard.press('PageDown')
+      }
+    },
+    after: async (page) => {
+      await page.keyboard.press('Escape')
+      await page.getByText('Stopped. The output is off').waitFor()
+    },
+  },
+  {
+    name: 'find-suspects',
+    path: '/find',
+    job: 'Orrin Seven backwards',
+    before: async (page) => {
+      const suspects = page.getByRole('region', { name: 'Suspects' })
+      await suspects.waitFor({ timeout: 30_000 })
+      await suspects.getByRole('listitem').first().getByRole('button').first().click()
+      await page
+        .getByRole('region', { name: 'Where it is likely' })
+        .evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 20))
+    },
+  },
+  {
+    name: 'continuity',
+    path: '/find?view=wheels',
+    job: 'Lady of the Vale',
+    before: (page) => page.getByRole('article', { name: /^Next reading/ }).waitFor({ timeout: 30_000 }),
+  },
+  {
+    name: 'dead-track',
+    path: '/find?view=stall',
+    job: 'Glen turnouts',
+    before: (page) => page.getByText('Cheapest that is enough').waitFor({ timeout: 30_000 }),
+  },
+  {
+    name: 'learned',
+    path: '/workshop',
+    before: async (page) => {
+      const panel = page.getByRole('region', { name: 'What the shop has learned' })
+      await panel.getByRole('button', { name: /^Diesel, side-brush/ }).click()
+      await panel.evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 20))
+    },
+  },
   { name: 'prove-lamp-off', path: '/prove', job: 'Cellar find', lampOff: true },
   { name: 'hand-back', path: '/hand-back', job: 'Growls' },
-  { name: 'what-we-know', path: '/known', engine: 'kontor', before: async (page) => {
-    await page.getByRole('searchbox', { name: 'Word' }).fill('sequence')
-    await page.getByText('was 7 %').waitFor()
-  } },
-  { name: 'engine-current-path', path: '/path', engine: 'Old Fjell', before: async (page) => {
-    await page.getByRole('button', { name: /^Lead from the front truck, right/ }).press('Enter')
-    await page.keyboard.press('2')
-  } },
+  {
+    name: 'what-we-know',
+    path: '/known',
+    engine: 'kontor',
+    before: async (page) => {
+      await page.getByRole('searchbox', { name: 'Word' }).fill('sequence')
+      await page.getByText('was 7 %').waitFor()
+    },
+  },
+  {
+    name: 'engine-current-path',
+    path: '/path',
+    engine: 'Old Fjell',
+    before: async (page) => {
+      await page.getByRole('button', { name: /^Lead from the front truck, right/ }).press('Enter')
+      await page.keyboard.press('2')
+    },
+  },
   { name: 'engine-way-in', path: '/parts', engine: 'saltmark 230', lampOff: true },
   { name: 'phone-first-run', path: '/first-run', job: 'Orrin Seven backwards', size: { width: 390, height: 844 } },
   { name: 'motor-over-the-years', path: '/motor', engine: 'Orrin Seven' },
   { name: 'rebuild', path: '/rebuild', job: 'taken apart by my nephew' },
-  { name: 'sequence-test', path: '/first-run', job: 'will not change over', before: (page) => page.getByRole('region', { name: 'Sequence switch' }).waitFor() },
-  { name: 'instruments', path: '/instruments', before: async (page) => {
-    for (const [bench, engine, halfVolts] of [['Simulated bench supply', 'ridge', 12], ['Simulated supply by the window', 'orrin', 16]] as const) {
-      const panel = page.getByRole('region', { name: bench })
-      await panel.getByLabel('What lies on this bench').fill(engine)
-      await panel.getByRole('button', { name: new RegExp(engine, 'i') }).first().click()
-      await panel.getByRole('button', { name: 'Watch it live' }).click()
-      await panel.getByRole('button', { name: /^Output on/ }).click()
-      for (let half = 0; half < halfVolts; half++) await panel.getByRole('button', { name: 'Half a volt more' }).click()
-    }
-    await page.waitForTimeout(12_000)
-    await page.getByRole('heading', { name: 'Instruments' }).click()
-  } },
-  { name: 'find', path: '/find', job: 'Lady of the Vale', before: async (page) => {
-    await page.getByRole('article', { name: /^Next test/ }).waitFor({ timeout: 30_000 })
-    await page.getByRole('region', { name: 'Suspects' }).waitFor({ timeout: 30_000 })
-  } },
+  {
+    name: 'sequence-test',
+    path: '/first-run',
+    job: 'will not change over',
+    before: (page) => page.getByRole('region', { name: 'Sequence switch' }).waitFor(),
+  },
+  {
+    name: 'instruments',
+    path: '/instruments',
+    before: async (page) => {
+      for (const [bench, engine, halfVolts] of [
+        ['Simulated bench supply', 'ridge', 12],
+        ['Simulated supply by the window', 'orrin', 16],
+      ] as const) {
+        const panel = page.getByRole('region', { name: bench })
+        await panel.getByLabel('What lies on this bench').fill(engine)
+        await panel
+          .getByRole('button', { name: new RegExp(engine, 'i') })
+          .first()
+          .click()
+        await panel.getByRole('button', { name: 'Watch it live' }).click()
+        await panel.getByRole('button', { name: /^Output on/ }).click()
+        for (let half = 0; half < halfVolts; half++)
+          await panel.getByRole('button', { name: 'Half a volt more' }).click()
+      }
+      await page.waitForTimeout(12_000)
+      await page.getByRole('heading', { name: 'Instruments' }).click()
+    },
+  },
+  {
+    name: 'find',
+    path: '/find',
+    job: 'Lady of the Vale',
+    before: async (page) => {
+      await page.getByRole('article', { name: /^Next test/ }).waitFor({ timeout: 30_000 })
+      await page.getByRole('region', { name: 'Suspects' }).waitFor({ timeout: 30_000 })
+    },
+  },
 ]
 
 // The simulated supply in some hurry: enough for a sheet, slow enough for a moving chart.
@@ -72,10 +142,26 @@ const folder = 'docs/screenshots'
 const wanted = process.argv.slice(2)
 mkdirSync(folder, { recursive: true })
 const shop = await TestShop.open('scenario')
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] })
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
 try {
   for (const view of views.filter(({ name }) => wanted.length === 0 || wanted.includes(name))) {
-    const context = await browser.newContext({ viewport: view.size ?? { width: 1280, height: 800 }, locale: 'en-GB', timezoneId: 'Europe/London', reducedMotion: 'reduce' })
+    const context = await browser.newContext({
+      viewport: view.size ?? { width: 1280, height: 800 },
+      locale: 'en-GB',
+      timezoneId: 'Europe/London',
+      reducedMotion: 'reduce',
+    })
     const page = await context.newPage()
     if (view.lampOff) await page.addInitScript(() => localStorage.setItem('echoppe.lamp', 'off'))
     await page.goto(`${shop.url}/sign-in`)
@@ -86,13 +172,13 @@ try {
     let path = view.path
     if (view.job) {
       const answer = await page.request.get(`${shop.url}/api/jobs?sort=number&search=${encodeURIComponent(view.job)}`)
-      const { rows } = await answer.json() as { rows: Array<{ id: string }> }
+      const { rows } = (await answer.json()) as { rows: Array<{ id: string }> }
       if (!rows[0]) throw new Error(`The scenario has no job for “${view.job}”.`)
       path = `/jobs/${rows[0].id}${view.path}`
     }
     if (view.engine) {
       const answer = await page.request.get(`${shop.url}/api/engines?search=${encodeURIComponent(view.engine)}`)
-      const { rows } = await answer.json() as { rows: Array<{ id: string }> }
+      const { rows } = (await answer.json()) as { rows: Array<{ id: string }> }
       if (!rows[0]) throw new Error(`The scenario has no engine “${view.engine}”.`)
       path = `/engines/${rows[0].id}${view.path}`
     }

@@ -44,22 +44,39 @@ describe.runIf(mounted)('a disk that fills up', () => {
     writeFileSync(ballast, '')
     const size = freeBytes(disk) - megabytes * 1024 * 1024
     const block = Buffer.alloc(1024 * 1024, 1)
-    for (let written = 0; written < size; written += block.length) writeFileSync(ballast, block.subarray(0, Math.min(block.length, size - written)), { flag: 'a' })
+    for (let written = 0; written < size; written += block.length)
+      writeFileSync(ballast, block.subarray(0, Math.min(block.length, size - written)), { flag: 'a' })
   }
 
   it('refuses a photograph with a sentence while notes still go, then those too; what was kept stays, and the shop goes on reading', async () => {
     const { jobId } = await takeInSomething(book, maren)
     const noise = Buffer.from(Uint8Array.from({ length: 1600 * 1200 * 3 }, (_, index) => (index * 7919) % 251))
-    const bytes = await sharp(noise, { raw: { width: 1600, height: 1200, channels: 3 } }).jpeg({ quality: 98 }).toBuffer()
-    const keep = (id: string) => keepPhotograph(book.database, maren, newId(), { id, jobId, station: 'find', caption: '', takenAt: new Date() }, bytes)
+    const bytes = await sharp(noise, { raw: { width: 1600, height: 1200, channels: 3 } })
+      .jpeg({ quality: 98 })
+      .toBuffer()
+    const keep = (id: string) =>
+      keepPhotograph(
+        book.database,
+        maren,
+        newId(),
+        { id, jobId, station: 'find', caption: '', takenAt: new Date() },
+        bytes,
+      )
     const note = async (text: string) => {
       mustHaveRoom(0)
-      await send(book, maren, 'note.add', { id: newId(), jobId, fields: { station: 'find', text, minutes: 0, supersedesId: null } })
+      await send(book, maren, 'note.add', {
+        id: newId(),
+        jobId,
+        fields: { station: 'find', text, minutes: 0, supersedesId: null },
+      })
     }
     const first = newId()
     await keep(first)
     leave(152)
-    await expect(keep(newId())).rejects.toMatchObject({ status: 507, sentence: expect.stringContaining('as good as full') })
+    await expect(keep(newId())).rejects.toMatchObject({
+      status: 507,
+      sentence: expect.stringContaining('as good as full'),
+    })
     await note('goes on')
     leave(140)
     await expect(note('no more')).rejects.toMatchObject({ status: 507 })

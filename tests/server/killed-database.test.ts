@@ -20,13 +20,24 @@ it('keeps every acknowledged write, each once, when mariadbd is killed with -9 a
   let mariadb = await startMariaDb(data)
   let book = openBook(mariadb.address)
   await bringUpToDate(book, 'server/db/migrations')
-  const maren = await openWorkshop(book.database, { workshopName: 'x', name: 'Maren', signInName: 'maren', password: 'harbour-festival' })
+  const maren = await openWorkshop(book.database, {
+    workshopName: 'x',
+    name: 'Maren',
+    signInName: 'maren',
+    password: 'harbour-festival',
+  })
   const { jobId } = await takeInSomething(book, maren)
 
   const writes = Array.from({ length: 120 }, (_, i) => ({ commandId: newId(), id: newId(), text: `note ${i}` }))
   const acknowledged = new Set<string>()
   const deliver = async ({ commandId, id, text }: (typeof writes)[number]): Promise<void> => {
-    await send(book, maren, 'note.add', { id, jobId, fields: { station: 'find', text, minutes: 1, supersedesId: null } }, { commandId })
+    await send(
+      book,
+      maren,
+      'note.add',
+      { id, jobId, fields: { station: 'find', text, minutes: 1, supersedesId: null } },
+      { commandId },
+    )
     acknowledged.add(id)
   }
   const sending = Promise.allSettled(writes.map(deliver))
@@ -37,7 +48,9 @@ it('keeps every acknowledged write, each once, when mariadbd is killed with -9 a
   await book.close().catch(() => undefined)
   const acknowledgedBeforeTheKill = new Set(acknowledged)
   expect(acknowledgedBeforeTheKill.size).toBeLessThan(writes.length)
-  const refusals = outcomes.flatMap((outcome) => (outcome.status === 'rejected' ? [problemOf(outcome.reason)?.status] : []))
+  const refusals = outcomes.flatMap((outcome) =>
+    outcome.status === 'rejected' ? [problemOf(outcome.reason)?.status] : [],
+  )
   expect(new Set(refusals)).toEqual(new Set([503]))
 
   mariadb = await startMariaDb(data)
@@ -47,7 +60,9 @@ it('keeps every acknowledged write, each once, when mariadbd is killed with -9 a
   // What the browser's queue does: everything that was not acknowledged is sent again.
   await Promise.all(writes.filter((write) => !acknowledged.has(write.id)).map(deliver))
   expect(await book.database.select({ id: note.id }).from(note)).toHaveLength(writes.length)
-  expect(await book.database.select({ id: journal.sequence }).from(journal).where(eq(journal.command, 'note.add'))).toHaveLength(writes.length)
+  expect(
+    await book.database.select({ id: journal.sequence }).from(journal).where(eq(journal.command, 'note.add')),
+  ).toHaveLength(writes.length)
   await book.close()
   await mariadb.stop()
 })

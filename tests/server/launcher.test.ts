@@ -20,7 +20,9 @@ describe('starting the shop', () => {
     const other = createServer().listen(0, '127.0.0.1')
     await new Promise((resolve) => other.once('listening', resolve))
     const { port } = other.address() as { port: number }
-    await expect(claimPort(port, '127.0.0.1')).rejects.toThrow(`Port ${port} is taken by another program: start with  --port ${port + 1}`)
+    await expect(claimPort(port, '127.0.0.1')).rejects.toThrow(
+      `Port ${port} is taken by another program: start with  --port ${port + 1}`,
+    )
     other.close()
   })
 
@@ -29,19 +31,29 @@ describe('starting the shop', () => {
     const unlock = await lockFolder(locked)
     await expect(lockFolder(locked)).rejects.toThrow(`already running (process ${process.pid})`)
     await unlock()
-    const holder = spawn(process.execPath, ['--import', 'tsx', 'tests/support/hold-lock.ts', locked], { stdio: ['ignore', 'pipe', 'inherit'] })
+    const holder = spawn(process.execPath, ['--import', 'tsx', 'tests/support/hold-lock.ts', locked], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    })
     await once(holder.stdout, 'data')
     await expect(lockFolder(locked)).rejects.toThrow(`already running (process ${holder.pid})`)
     holder.kill('SIGKILL')
     await once(holder, 'exit')
-    await (await lockFolder(locked))()
+    await (
+      await lockFolder(locked)
+    )()
   })
 
   it('of many starts in the same instant on a new folder exactly one wins', async () => {
     for (let round = 0; round < 3; round++) {
       const locked = join(folder, `instant-${round}`)
-      const holders = Array.from({ length: 3 }, () => spawn(process.execPath, ['--import', 'tsx', 'tests/support/hold-lock.ts', locked], { stdio: ['ignore', 'pipe', 'inherit'] }))
-      const said = await Promise.all(holders.map(async (holder) => String((await once(holder.stdout, 'data'))[0]).trim()))
+      const holders = Array.from({ length: 3 }, () =>
+        spawn(process.execPath, ['--import', 'tsx', 'tests/support/hold-lock.ts', locked], {
+          stdio: ['ignore', 'pipe', 'inherit'],
+        }),
+      )
+      const said = await Promise.all(
+        holders.map(async (holder) => String((await once(holder.stdout, 'data'))[0]).trim()),
+      )
       for (const holder of holders) holder.kill('SIGKILL')
       expect(said.filter((word) => word === 'locked')).toHaveLength(1)
       expect(said.filter((word) => word.startsWith('The shop is already running'))).toHaveLength(2)
@@ -76,24 +88,40 @@ describe('starting the shop', () => {
     const state = await migrationState(book, 'server/db/migrations')
     expect(state.applied).toBe(state.shipped)
     // One account, over loopback, with its own book and nothing beyond; the administrator is not to be had at all.
-    for (const user of ['root', 'mariadb.sys', '']) for (const way of [{ host: '127.0.0.1', port: mariadb.address.port }, { socketPath: mariadb.socket }]) {
-      await expect(createConnection({ ...way, user })).rejects.toThrow('Access denied')
-    }
-    await expect(book.pool.query("select load_file('/etc/hostname')")).resolves.toMatchObject([[{ "load_file('/etc/hostname')": null }], expect.anything()])
-    await expect(book.pool.query("select 1 into outfile '/tmp/echoppe-should-not-be'")).rejects.toThrow('you need (at least one of) the FILE privilege')
-    await expect(book.pool.query('select * from mysql.global_priv')).rejects.toMatchObject({ code: 'ER_TABLEACCESS_DENIED_ERROR' })
+    for (const user of ['root', 'mariadb.sys', ''])
+      for (const way of [{ host: '127.0.0.1', port: mariadb.address.port }, { socketPath: mariadb.socket }]) {
+        await expect(createConnection({ ...way, user })).rejects.toThrow('Access denied')
+      }
+    await expect(book.pool.query("select load_file('/etc/hostname')")).resolves.toMatchObject([
+      [{ "load_file('/etc/hostname')": null }],
+      expect.anything(),
+    ])
+    await expect(book.pool.query("select 1 into outfile '/tmp/echoppe-should-not-be'")).rejects.toThrow(
+      'you need (at least one of) the FILE privilege',
+    )
+    await expect(book.pool.query('select * from mysql.global_priv')).rejects.toMatchObject({
+      code: 'ER_TABLEACCESS_DENIED_ERROR',
+    })
     await book.close()
     await mariadb.stop()
   })
 
   it('closes the administrator’s door of a folder made by an earlier version, and says so once', async () => {
     const data = join(folder, 'earlier')
-    const made = spawnSync('mariadb-install-db', ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...(process.getuid?.() === 0 ? ['--user=root'] : [])])
+    const made = spawnSync('mariadb-install-db', [
+      '--no-defaults',
+      `--datadir=${data}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+      ...(process.getuid?.() === 0 ? ['--user=root'] : []),
+    ])
     expect(made.status).toBe(0)
     writeFileSync(join(data, 'echoppe-format.json'), '{"format": 1}')
     const first = await startMariaDb(data)
     expect(first.accountsClosed).toBe(true)
-    await expect(createConnection({ host: '127.0.0.1', port: first.address.port, user: 'root' })).rejects.toMatchObject({ code: 'ER_ACCESS_DENIED_ERROR' })
+    await expect(createConnection({ host: '127.0.0.1', port: first.address.port, user: 'root' })).rejects.toMatchObject(
+      { code: 'ER_ACCESS_DENIED_ERROR' },
+    )
     await first.stop()
     const second = await startMariaDb(data)
     expect(second.accountsClosed).toBe(false)
@@ -102,7 +130,9 @@ describe('starting the shop', () => {
 
   it('ends a database that was left behind when its launcher was killed alone', async () => {
     const data = join(folder, 'left-behind')
-    const child = spawn(process.execPath, ['--import', 'tsx', 'tests/support/start-database.ts', data], { stdio: ['ignore', 'pipe', 'inherit'] })
+    const child = spawn(process.execPath, ['--import', 'tsx', 'tests/support/start-database.ts', data], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    })
     const left = Number(String((await once(child.stdout, 'data'))[0]))
     child.kill('SIGKILL')
     await once(child, 'exit')

@@ -18,9 +18,9 @@ import { SupplyClaims } from '../../server/measuring/supply-claims'
 import { zeroLeads } from '../../server/measuring/zero-leads'
 import { readEngine } from '../../server/services/engines-and-owners'
 import { readJob } from '../../server/services/read-job'
-import { gatheredFindings } from '../../shared/gathered-findings'
-import type { BenchMessage, LiveReading } from '../../shared/live-bench'
-import type { InstrumentFields, SheetFields } from '../../shared/messages/bench-entries'
+import { gatheredFindings } from '../../work/gathered-findings'
+import type { BenchMessage, LiveReading } from '../../messages/live-bench'
+import type { InstrumentFields, SheetFields } from '../../messages/bench-entries'
 import { someSheet } from '../support/some-entries'
 import { freshWorkshop, openTestBook, send, takeInSomething } from '../support/test-book'
 
@@ -40,20 +40,38 @@ beforeEach(async () => {
 
 const sweep = (instrumentId: string) => ({ instrumentId, procedure: 'sweep' as const, step: '' })
 const supply = (more: Partial<InstrumentFields> = {}): InstrumentFields => ({
-  name: 'Bench supply', kind: 'simulated', host: '', port: 5025, leadOhms: 0.1, commands: { ...usualCommands },
-  voltage: { percentOfReading: 0.05, digits: 2, resolution: 0.001 }, current: { percentOfReading: 0.1, digits: 3, resolution: 0.0001 }, retired: false, ...more,
+  name: 'Bench supply',
+  kind: 'simulated',
+  host: '',
+  port: 5025,
+  leadOhms: 0.1,
+  commands: { ...usualCommands },
+  voltage: { percentOfReading: 0.05, digits: 2, resolution: 0.001 },
+  current: { percentOfReading: 0.1, digits: 3, resolution: 0.0001 },
+  retired: false,
+  ...more,
 })
 async function instrument(more: Partial<InstrumentFields> = {}): Promise<string> {
   const id = newId()
   await send(book, maren, 'instrument.save', { id, fields: supply(more) })
   return id
 }
-async function sheetOf(construction?: 'three-rail-single' | 'three-rail-twin', station: 'first-run' | 'rebuild' = 'first-run', supply: SheetFields['supply'] = 'smooth-dc'): Promise<{ sheetId: string; jobId: string }> {
+async function sheetOf(
+  construction?: 'three-rail-single' | 'three-rail-twin',
+  station: 'first-run' | 'rebuild' = 'first-run',
+  supply: SheetFields['supply'] = 'smooth-dc',
+): Promise<{ sheetId: string; jobId: string }> {
   const { jobId, engineId, typeId } = await takeInSomething(book, maren)
   if (construction) {
     const { type } = await readEngine(book.database, engineId)
     const { id: _id, version, templateId: _template, adaptations: _adaptations, ...fields } = type
-    await send(book, maren, 'engine-type.save', { id: typeId, fields: { ...fields, construction, power: 'ac', motorKind: 'ac-series' } }, { expectedVersion: version })
+    await send(
+      book,
+      maren,
+      'engine-type.save',
+      { id: typeId, fields: { ...fields, construction, power: 'ac', motorKind: 'ac-series' } },
+      { expectedVersion: version },
+    )
   }
   const sheetId = newId()
   await send(book, maren, 'sheet.save', { id: sheetId, jobId, fields: { ...someSheet, station, supply } })
@@ -65,18 +83,25 @@ describe('measuring a motor into its sheet', () => {
     const runs = new MeasuringRuns(new SupplyClaims())
     const { sheetId, jobId } = await sheetOf()
     await runs.start(book.database, maren, sheetId, sweep(await instrument()))
-    runs.watch(sheetId, (state) => { if (state.status === 'hold') setImmediate(() => runs.held(sheetId)) })
+    runs.watch(sheetId, (state) => {
+      if (state.status === 'hold') setImmediate(() => runs.held(sheetId))
+    })
     await expect.poll(() => runs.state(sheetId)?.status, { timeout: 40_000 }).toBe('done')
     const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
     expect(rows).toHaveLength(37)
     expect(new Set(rows.map((row) => row.source))).toEqual(new Set(['measured']))
     expect(rows.filter((row) => row.kind === 'locked')).toHaveLength(24)
-    expect(rows.find((row) => row.kind === 'running')?.quantities).toMatchObject({ voltage: { meter: { name: 'Bench supply', percentOfReading: 0.05, digits: 2 } }, rotation: { meter: null } })
+    expect(rows.find((row) => row.kind === 'running')?.quantities).toMatchObject({
+      voltage: { meter: { name: 'Bench supply', percentOfReading: 0.05, digits: 2 } },
+      rotation: { meter: null },
+    })
     const entries = await book.database.select().from(journal).where(eq(journal.jobId, jobId))
     expect(entries.filter((entry) => entry.subject === 'reading')).toHaveLength(37)
     // Taken at the motor's terminals: it says so to the search, and nothing of the track.
     const { description } = await sheetMachine(book.database, sheetId)
-    const found = gatheredFindings(await readJob(book.database, jobId), description, diagnosisKnowledge).map((finding) => `${finding.test} ${finding.outcome}`)
+    const found = gatheredFindings(await readJob(book.database, jobId), description, diagnosisKnowledge).map(
+      (finding) => `${finding.test} ${finding.outcome}`,
+    )
     expect(found).toContain('terminals-run runs')
     expect(found.filter((finding) => finding.startsWith('track'))).toEqual([])
   })
@@ -86,7 +111,10 @@ describe('measuring a motor into its sheet', () => {
     const [first, second] = [await sheetOf(), await sheetOf()]
     const id = await instrument()
     await runs.start(book.database, maren, first.sheetId, sweep(id))
-    await expect(runs.start(book.database, maren, second.sheetId, sweep(id))).rejects.toMatchObject({ status: 409, message: expect.stringContaining('measuring for another sheet') as string })
+    await expect(runs.start(book.database, maren, second.sheetId, sweep(id))).rejects.toMatchObject({
+      status: 409,
+      message: expect.stringContaining('measuring for another sheet') as string,
+    })
     await expect.poll(() => runs.state(first.sheetId)?.status, { timeout: 20_000 }).toBe('hold')
     runs.stop(first.sheetId)
     await expect.poll(() => runs.state(first.sheetId)?.status, { timeout: 20_000 }).toBe('stopped')
@@ -98,10 +126,22 @@ describe('measuring a motor into its sheet', () => {
   it('says why it cannot: nothing at the address, an instrument that is not there', async () => {
     const runs = new MeasuringRuns(new SupplyClaims())
     const { sheetId } = await sheetOf()
-    await runs.start(book.database, maren, sheetId, sweep(await instrument({ kind: 'network', host: '127.0.0.1', port: 9 })))
-    await expect.poll(() => runs.state(sheetId), { timeout: 10_000 }).toMatchObject({ status: 'failed', says: 'Nothing answers at 127.0.0.1:9: is the supply on, and the address right?' })
+    await runs.start(
+      book.database,
+      maren,
+      sheetId,
+      sweep(await instrument({ kind: 'network', host: '127.0.0.1', port: 9 })),
+    )
+    await expect
+      .poll(() => runs.state(sheetId), { timeout: 10_000 })
+      .toMatchObject({
+        status: 'failed',
+        says: 'Nothing answers at 127.0.0.1:9: is the supply on, and the address right?',
+      })
     await expect(runs.start(book.database, maren, sheetId, sweep(newId()))).rejects.toMatchObject({ status: 404 })
-    await expect(send(book, maren, 'instrument.save', { id: newId(), fields: supply({ kind: 'network', host: ' ' }) })).rejects.toMatchObject({ status: 422 })
+    await expect(
+      send(book, maren, 'instrument.save', { id: newId(), fields: supply({ kind: 'network', host: ' ' }) }),
+    ).rejects.toMatchObject({ status: 422 })
   })
 
   it('tests a step of the rebuild: a moment at low volts, somebody says which way it turned, five readings stand under the step’s name', async () => {
@@ -109,9 +149,18 @@ describe('measuring a motor into its sheet', () => {
     const { sheetId } = await sheetOf(undefined, 'rebuild')
     const id = await instrument()
     const step = (name: string) => ({ instrumentId: id, procedure: 'step' as const, step: name })
-    await expect(runs.start(book.database, maren, sheetId, step(' '))).rejects.toMatchObject({ status: 422, message: 'Say which step was just done.' })
-    await expect(runs.start(book.database, maren, sheetId, sweep(id))).rejects.toMatchObject({ status: 422, message: expect.stringContaining('belongs to First run and Prove') as string })
-    for (const [name, turns] of [['Motor in its frame', 'forward'], ['First axle', 'stands']] as const) {
+    await expect(runs.start(book.database, maren, sheetId, step(' '))).rejects.toMatchObject({
+      status: 422,
+      message: 'Say which step was just done.',
+    })
+    await expect(runs.start(book.database, maren, sheetId, sweep(id))).rejects.toMatchObject({
+      status: 422,
+      message: expect.stringContaining('belongs to First run and Prove') as string,
+    })
+    for (const [name, turns] of [
+      ['Motor in its frame', 'forward'],
+      ['First axle', 'stands'],
+    ] as const) {
       await runs.start(book.database, maren, sheetId, step(name))
       await expect.poll(() => runs.state(sheetId)?.status, { timeout: 20_000 }).toBe('asks')
       expect(runs.state(sheetId)?.latest?.amps).toBeGreaterThan(0.01)
@@ -127,8 +176,14 @@ describe('measuring a motor into its sheet', () => {
   it('does not leave the output on when nobody answers', async () => {
     const runs = new MeasuringRuns(new SupplyClaims(), 300)
     const { sheetId } = await sheetOf(undefined, 'rebuild')
-    await runs.start(book.database, maren, sheetId, { instrumentId: await instrument(), procedure: 'step', step: 'Motor alone' })
-    await expect.poll(() => runs.state(sheetId), { timeout: 20_000 }).toMatchObject({ status: 'stopped', says: expect.stringContaining('The output is off') as string, readings: 0 })
+    await runs.start(book.database, maren, sheetId, {
+      instrumentId: await instrument(),
+      procedure: 'step',
+      step: 'Motor alone',
+    })
+    await expect
+      .poll(() => runs.state(sheetId), { timeout: 20_000 })
+      .toMatchObject({ status: 'stopped', says: expect.stringContaining('The output is off') as string, readings: 0 })
   })
 
   it('tests a sequence switch: neutral known by its current, the direction asked, the drum’s steps and the volts that pull it in told', async () => {
@@ -137,7 +192,10 @@ describe('measuring a motor into its sheet', () => {
     const dc = await sheetOf()
     const id = await instrument()
     const sequence = { instrumentId: id, procedure: 'sequence' as const, step: '' }
-    await expect(runs.start(book.database, maren, dc.sheetId, sequence)).rejects.toMatchObject({ status: 422, message: 'This machine has no sequence switch.' })
+    await expect(runs.start(book.database, maren, dc.sheetId, sequence)).rejects.toMatchObject({
+      status: 422,
+      message: 'This machine has no sequence switch.',
+    })
     const asked: string[] = []
     let running = 0
     await runs.start(book.database, maren, sheetId, sequence)
@@ -150,68 +208,100 @@ describe('measuring a motor into its sheet', () => {
       runs.answer(sheetId, turning ? (running % 2 === 1 ? 'reverse' : 'forward') : 'stands')
     })
     await expect.poll(() => runs.state(sheetId)?.status, { timeout: 60_000 }).toBe('done')
-    expect(runs.state(sheetId)?.says).toMatch(/^8 interruptions, every one a single step\. It pulls in between 4\.\d\d and 4\.\d\d V\./)
+    expect(runs.state(sheetId)?.says).toMatch(
+      /^8 interruptions, every one a single step\. It pulls in between 4\.\d\d and 4\.\d\d V\./,
+    )
     // Neutral was told by the current once it had been seen: only running positions were asked for.
     // Which of two comes first hangs on whether switching on has stepped the drum once or, after a longer pause, twice.
     const [first = 1] = asked.slice(1, 2).map((question) => (question.startsWith('Interruption 1') ? 1 : 2))
-    expect(asked).toEqual(['What does it do, as it was found?', ...[0, 2, 4, 6].map((later) => `Interruption ${first + later}: what does it do?`)])
+    expect(asked).toEqual([
+      'What does it do, as it was found?',
+      ...[0, 2, 4, 6].map((later) => `Interruption ${first + later}: what does it do?`),
+    ])
     const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
-    expect(rows.find((row) => row.kind === 'trial')?.quantities).toMatchObject({ failures: { value: 0 }, attempts: { value: 8 } })
+    expect(rows.find((row) => row.kind === 'trial')?.quantities).toMatchObject({
+      failures: { value: 0 },
+      attempts: { value: 8 },
+    })
     expect(rows.map((row) => row.step)).toContain(`Interruption ${first === 1 ? 2 : 1}: neutral`)
   })
 
-  it.each(['smooth-dc', 'ac'] as const)('measures a wound field on the supply its sheet is for: %s', async (supplied) => {
-    const runs = new MeasuringRuns(new SupplyClaims())
-    const { sheetId } = await sheetOf('three-rail-single', 'first-run', supplied)
-    await runs.start(book.database, maren, sheetId, sweep(await instrument()))
-    runs.watch(sheetId, (state) => { if (state.status === 'hold') setImmediate(() => runs.held(sheetId)) })
-    await expect.poll(() => runs.state(sheetId)?.status, { timeout: 40_000 }).toBe('done')
-    const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
-    expect(rows.filter((row) => row.kind === 'locked')).toHaveLength(6)
-    const running = rows.filter((row) => row.kind === 'running')
-    expect(running).toHaveLength(11)
-    // On AC the ripple of the current is the supply's own: no speed is claimed.
-    expect(running.filter((row) => row.quantities.rotation)).toHaveLength(supplied === 'ac' ? 0 : 11)
-  })
+  it.each(['smooth-dc', 'ac'] as const)(
+    'measures a wound field on the supply its sheet is for: %s',
+    async (supplied) => {
+      const runs = new MeasuringRuns(new SupplyClaims())
+      const { sheetId } = await sheetOf('three-rail-single', 'first-run', supplied)
+      await runs.start(book.database, maren, sheetId, sweep(await instrument()))
+      runs.watch(sheetId, (state) => {
+        if (state.status === 'hold') setImmediate(() => runs.held(sheetId))
+      })
+      await expect.poll(() => runs.state(sheetId)?.status, { timeout: 40_000 }).toBe('done')
+      const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
+      expect(rows.filter((row) => row.kind === 'locked')).toHaveLength(6)
+      const running = rows.filter((row) => row.kind === 'running')
+      expect(running).toHaveLength(11)
+      // On AC the ripple of the current is the supply's own: no speed is claimed.
+      expect(running.filter((row) => row.quantities.rotation)).toHaveLength(supplied === 'ac' ? 0 : 11)
+    },
+  )
 
   it('tests a relay with the motors’ leads off: where it pulls in and lets go, each rise a line of the sheet, at rest on AC', async () => {
     const runs = new MeasuringRuns(new SupplyClaims())
     const { sheetId } = await sheetOf('three-rail-twin')
     const plain = await sheetOf('three-rail-single')
     const relay = { instrumentId: await instrument(), procedure: 'relay' as const, step: '' }
-    await expect(runs.start(book.database, maren, plain.sheetId, relay)).rejects.toMatchObject({ status: 422, message: 'This machine has no relay.' })
+    await expect(runs.start(book.database, maren, plain.sheetId, relay)).rejects.toMatchObject({
+      status: 422,
+      message: 'This machine has no relay.',
+    })
     expect(proceduresFor(await sheetMachine(book.database, sheetId))).toEqual(['sweep', 'sequence', 'relay'])
     await runs.start(book.database, maren, sheetId, relay)
     await expect.poll(() => runs.state(sheetId)?.status, { timeout: 40_000 }).toBe('done')
-    expect(runs.state(sheetId)?.says).toMatch(/^It pulls in at 4\.\d\d ± 0\.\d\d V and lets go at 1\.\d\d ± 0\.\d\d V\. The output is off\.$/)
+    expect(runs.state(sheetId)?.says).toMatch(
+      /^It pulls in at 4\.\d\d ± 0\.\d\d V and lets go at 1\.\d\d ± 0\.\d\d V\. The output is off\.$/,
+    )
     const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
-    expect(rows.map((row) => row.step)).toEqual(expect.arrayContaining(['Relay 1: pulls in', 'Relay 3: lets go', 'Relay on AC: at rest']))
+    expect(rows.map((row) => row.step)).toEqual(
+      expect.arrayContaining(['Relay 1: pulls in', 'Relay 3: lets go', 'Relay on AC: at rest']),
+    )
     expect(rows.find((row) => row.step === 'Relay 2: pulls in')?.quantities.voltage).toMatchObject({ resolution: 0.1 })
     const { description, jobId } = await sheetMachine(book.database, sheetId)
-    expect(gatheredFindings(await readJob(book.database, jobId), description, diagnosisKnowledge)).toMatchObject([{ test: 'horn-test', outcome: 'sounds' }])
+    expect(gatheredFindings(await readJob(book.database, jobId), description, diagnosisKnowledge)).toMatchObject([
+      { test: 'horn-test', outcome: 'sounds' },
+    ])
   })
 
   it('tells where to clamp and what to take off first, from the engine’s own circuit', async () => {
     const { sheetId } = await sheetOf()
     const { description } = await sheetMachine(book.database, sheetId)
     expect(firstMotorClamp(description)).toMatchObject({ plus: 'motor.plus', minus: 'motor.minus' })
-    expect(clampAdvice(description, firstMotorClamp(description))).toMatchObject({ takeOff: ['Lead to the can motor, plus', 'Lead to the can motor, minus'], paperUnder: [] })
+    expect(clampAdvice(description, firstMotorClamp(description))).toMatchObject({
+      takeOff: ['Lead to the can motor, plus', 'Lead to the can motor, minus'],
+      paperUnder: [],
+    })
     const ac = (await sheetMachine(book.database, (await sheetOf('three-rail-twin')).sheetId)).description
     expect(clampAdvice(ac, firstMotorClamp(ac))).toEqual({
-      red: 'Field, first end', black: 'Frame', paperUnder: ['Sequence switch: supply to the field, forward'],
+      red: 'Field, first end',
+      black: 'Frame',
+      paperUnder: ['Sequence switch: supply to the field, forward'],
       takeOff: ['Field coil of the rear motor', 'Lead to the brush of the rear motor'],
     })
   })
 })
 
 describe('a supply watched live', () => {
-  beforeAll(() => { process.env.ECHOPPE_BENCH_PACE = '1' })
-  afterAll(() => { process.env.ECHOPPE_BENCH_PACE = '12' })
+  beforeAll(() => {
+    process.env.ECHOPPE_BENCH_PACE = '1'
+  })
+  afterAll(() => {
+    process.env.ECHOPPE_BENCH_PACE = '12'
+  })
 
   const listen = (benches: LiveBenches) => {
     const heard: BenchMessage[] = []
     const leave = benches.listen((message) => heard.push(message))
-    const readings = (): LiveReading[] => heard.flatMap((message) => (message.kind === 'readings' ? message.readings : []))
+    const readings = (): LiveReading[] =>
+      heard.flatMap((message) => (message.kind === 'readings' ? message.readings : []))
     return { heard, readings, leave }
   }
 
@@ -220,7 +310,10 @@ describe('a supply watched live', () => {
     const { engineId } = await takeInSomething(book, maren)
     const id = await instrument()
     const first = listen(benches)
-    expect(await benches.open(book.database, id, engineId, 'motor')).toMatchObject({ status: 'live', settings: { on: false, volts: 0 } })
+    expect(await benches.open(book.database, id, engineId, 'motor')).toMatchObject({
+      status: 'live',
+      settings: { on: false, volts: 0 },
+    })
     await benches.set(id, { volts: 9, on: true })
     await expect.poll(() => Math.abs(first.readings().at(-1)?.volts ?? 0), { timeout: 15_000 }).toBeGreaterThan(8.5)
     // Still running up at first.
@@ -242,23 +335,39 @@ describe('a supply watched live', () => {
     const heard = listen(benches)
     const { engineId, jobId } = await takeInSomething(book, maren)
     const id = await instrument()
-    const keep = (commandId = newId(), held = false) => keepLiveReading(book.database, benches, maren, id, { commandId, held })
-    await expect(keep()).rejects.toMatchObject({ status: 409, message: expect.stringContaining('not watched live') as string })
+    const keep = (commandId = newId(), held = false) =>
+      keepLiveReading(book.database, benches, maren, id, { commandId, held })
+    await expect(keep()).rejects.toMatchObject({
+      status: 409,
+      message: expect.stringContaining('not watched live') as string,
+    })
     await benches.open(book.database, id, engineId, 'motor')
-    await expect(keep()).rejects.toMatchObject({ status: 409, message: expect.stringContaining('no open job with a sheet for a meter') as string })
+    await expect(keep()).rejects.toMatchObject({
+      status: 409,
+      message: expect.stringContaining('no open job with a sheet for a meter') as string,
+    })
     const sheetId = newId()
     await send(book, maren, 'sheet.save', { id: sheetId, jobId, fields: someSheet })
     await expect(keep()).rejects.toMatchObject({ status: 422, message: 'The output is off: there is nothing to keep.' })
     await benches.set(id, { volts: 9, reversed: true, on: true })
     await expect(keep()).rejects.toMatchObject({ status: 422 })
     const commandId = newId()
-    await expect.poll(() => keep(commandId).catch((problem: Error) => problem.message), { timeout: 20_000 }).toMatchObject({ jobId, sheetId, kind: 'running', direction: 'reverse' })
+    await expect
+      .poll(() => keep(commandId).catch((problem: Error) => problem.message), { timeout: 20_000 })
+      .toMatchObject({ jobId, sheetId, kind: 'running', direction: 'reverse' })
     const first = await keep(commandId)
     expect(first.volts).toBeGreaterThan(8.9)
-    await expect(keep(commandId, true)).rejects.toMatchObject({ status: 422, message: expect.stringContaining('already used') as string })
+    await expect(keep(commandId, true)).rejects.toMatchObject({
+      status: 422,
+      message: expect.stringContaining('already used') as string,
+    })
     const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
     expect(rows).toHaveLength(1)
-    expect(rows[0]).toMatchObject({ id: first.readingId, source: 'measured', quantities: { voltage: { meter: { name: 'Bench supply' } } } })
+    expect(rows[0]).toMatchObject({
+      id: first.readingId,
+      source: 'measured',
+      quantities: { voltage: { meter: { name: 'Bench supply' } } },
+    })
     expect(rows[0]?.quantities.rotation).toBeUndefined()
     await benches.close(id)
     heard.leave()
@@ -270,11 +379,16 @@ describe('a supply watched live', () => {
     const { sheetId } = await sheetOf()
     const id = await instrument()
     await benches.open(book.database, id, null, 'motor')
-    await expect(runs.start(book.database, maren, sheetId, sweep(id))).rejects.toMatchObject({ status: 409, message: 'Bench supply is watched live under Instruments: wait for it, or stop it there.' })
+    await expect(runs.start(book.database, maren, sheetId, sweep(id))).rejects.toMatchObject({
+      status: 409,
+      message: 'Bench supply is watched live under Instruments: wait for it, or stop it there.',
+    })
     await expect(benches.open(book.database, id, null, 'motor')).rejects.toMatchObject({ status: 409 })
     await benches.close(id)
     await runs.start(book.database, maren, sheetId, sweep(id))
-    expect((await benches.rows(book.database)).find((row) => row.instrumentId === id)?.takenBy).toBe('measuring for another sheet')
+    expect((await benches.rows(book.database)).find((row) => row.instrumentId === id)?.takenBy).toBe(
+      'measuring for another sheet',
+    )
     runs.stop(sheetId)
     await expect.poll(() => runs.state(sheetId)?.status, { timeout: 20_000 }).toBe('stopped')
   })
@@ -286,7 +400,13 @@ describe('a supply watched live', () => {
     await benches.open(book.database, id, null, 'motor')
     await benches.set(id, { volts: 5, on: true })
     leave()
-    await expect.poll(async () => (await benches.rows(book.database)).find((row) => row.instrumentId === id)?.live).toMatchObject({ status: 'closed', says: 'Nobody was looking any more, so its output went off.', settings: { on: false } })
+    await expect
+      .poll(async () => (await benches.rows(book.database)).find((row) => row.instrumentId === id)?.live)
+      .toMatchObject({
+        status: 'closed',
+        says: 'Nobody was looking any more, so its output went off.',
+        settings: { on: false },
+      })
   })
 
   it('says when the supply falls silent, and lets it go', async () => {
@@ -298,12 +418,20 @@ describe('a supply watched live', () => {
     const { heard, leave } = listen(benches)
     await benches.open(book.database, id, null, 'motor')
     supplyServer.dropClient()
-    await expect.poll(() => heard.at(-1), { timeout: 10_000 }).toMatchObject({ kind: 'state', state: { status: 'failed', says: expect.stringContaining('was lost') as string } })
+    await expect
+      .poll(() => heard.at(-1), { timeout: 10_000 })
+      .toMatchObject({
+        kind: 'state',
+        state: { status: 'failed', says: expect.stringContaining('was lost') as string },
+      })
     expect(claims.holder(id)).toBeNull()
     await expect(benches.set(id, { on: true })).rejects.toMatchObject({ status: 409 })
     leave()
     await supplyServer.close()
-    await expect(benches.open(book.database, id, null, 'motor')).rejects.toMatchObject({ status: 502, message: expect.stringContaining('Nothing answers') as string })
+    await expect(benches.open(book.database, id, null, 'motor')).rejects.toMatchObject({
+      status: 502,
+      message: expect.stringContaining('Nothing answers') as string,
+    })
     expect(claims.holder(id)).toBeNull()
   })
 
@@ -314,7 +442,10 @@ describe('a supply watched live', () => {
     expect(halfWidth).toBeLessThan(0.005)
     const supplyServer = new SupplyServer(new SimulatedSupply({ clock: () => performance.now() / 1000 }))
     const apart = await instrument({ kind: 'network', host: '127.0.0.1', port: await supplyServer.listen() })
-    await expect(zeroLeads(book.database, claims, apart)).rejects.toMatchObject({ status: 422, message: expect.stringContaining('put the two clips together') as string })
+    await expect(zeroLeads(book.database, claims, apart)).rejects.toMatchObject({
+      status: 422,
+      message: expect.stringContaining('put the two clips together') as string,
+    })
     expect(claims.holder(apart)).toBeNull()
     await supplyServer.close()
   })

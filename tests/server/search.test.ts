@@ -7,27 +7,48 @@ import { describeConstruction } from '../../core/knowledge/constructions'
 import { diagnosisKnowledge } from '../../core/knowledge/diagnosis-knowledge'
 import { journal } from '../../server/db/schema'
 import { readJob } from '../../server/services/read-job'
-import type { SearchEntry } from '../../shared/messages/search-entries'
-import { searchOf } from '../../shared/search-history'
-import { askedSearch, type AskedSearch } from '../../shared/search-question'
-import { problemsOf } from '../../shared/validate'
+import type { SearchEntry } from '../../messages/search-entries'
+import { searchOf } from '../../work/search-history'
+import { askedSearch, type AskedSearch } from '../../work/search-question'
+import { problemsOf } from '../../messages/validate'
 import { someJob } from '../support/some-entries'
 import { send, takeInSomething, useTestBook } from '../support/test-book'
 
 const shop = useTestBook()
 
 const believed = [{ suspect: 'lead-off@leads.lead.right', words: 'the lead from the right strip is off', chance: 0.41 }]
-const saw = (outcome: string): SearchEntry => ({ kind: 'outcome', test: 'track-run', outcome, words: `Run it on the track: ${outcome}`, why: 'It halves the chain.', off: [], believed })
+const saw = (outcome: string): SearchEntry => ({
+  kind: 'outcome',
+  test: 'track-run',
+  outcome,
+  words: `Run it on the track: ${outcome}`,
+  why: 'It halves the chain.',
+  off: [],
+  believed,
+})
 
 describe('the steps of a search', () => {
   it('belong to the engine’s state, and a repair begins the next', async () => {
     const { jobId } = await takeInSomething(shop.book, shop.maren)
     await send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry: saw('stands') })
-    await send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry: { kind: 'repaired', suspect: 'lead-off@leads.lead.right', words: 'Solder the lead', findingId: null, believed } })
+    await send(shop.book, shop.maren, 'search.add', {
+      id: newId(),
+      jobId,
+      entry: {
+        kind: 'repaired',
+        suspect: 'lead-off@leads.lead.right',
+        words: 'Solder the lead',
+        findingId: null,
+        believed,
+      },
+    })
     await send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry: saw('runs') })
     const read = await readJob(shop.book.database, jobId)
     expect(searchOf(read, '').history).toEqual({
-      findings: [expect.objectContaining({ test: 'track-run', outcome: 'stands', state: 0 }), expect.objectContaining({ outcome: 'runs', state: 1 })],
+      findings: [
+        expect.objectContaining({ test: 'track-run', outcome: 'stands', state: 0 }),
+        expect.objectContaining({ outcome: 'runs', state: 1 }),
+      ],
       events: [{ kind: 'repaired', suspect: 'lead-off@leads.lead.right', state: 1 }],
     })
   })
@@ -37,11 +58,28 @@ describe('the steps of a search', () => {
     const findingId = newId()
     const fields = { what: 'Lead off', place: '', state: 'confirmed', origin: 'inside', remedy: '' } as const
     await send(shop.book, shop.maren, 'finding.save', { id: findingId, jobId, fields })
-    await send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry: { kind: 'confirmed', suspect: 'lead-off@leads.lead.right', words: 'the lead is off', findingId, believed } })
-    await send(shop.book, shop.maren, 'finding.save', { id: findingId, jobId, fields: { ...fields, state: 'mended' } }, { expectedVersion: 1 })
-    await send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry: { kind: 'repaired', suspect: 'lead-off@leads.lead.right', words: 'Solder the lead', findingId, believed } })
+    await send(shop.book, shop.maren, 'search.add', {
+      id: newId(),
+      jobId,
+      entry: { kind: 'confirmed', suspect: 'lead-off@leads.lead.right', words: 'the lead is off', findingId, believed },
+    })
+    await send(
+      shop.book,
+      shop.maren,
+      'finding.save',
+      { id: findingId, jobId, fields: { ...fields, state: 'mended' } },
+      { expectedVersion: 1 },
+    )
+    await send(shop.book, shop.maren, 'search.add', {
+      id: newId(),
+      jobId,
+      entry: { kind: 'repaired', suspect: 'lead-off@leads.lead.right', words: 'Solder the lead', findingId, believed },
+    })
     const { history } = searchOf(await readJob(shop.book.database, jobId), '')
-    expect(history.events.map((event) => [event.kind, event.state])).toEqual([['confirmed', 0], ['repaired', 1]])
+    expect(history.events.map((event) => [event.kind, event.state])).toEqual([
+      ['confirmed', 0],
+      ['repaired', 1],
+    ])
   })
 
   it('keep the reasoning in the journal: what was believed when', async () => {
@@ -57,13 +95,25 @@ describe('the steps of a search', () => {
     const { jobId } = await takeInSomething(shop.book, shop.maren)
     const id = newId()
     await send(shop.book, shop.maren, 'search.add', { id, jobId, entry: saw('stands') })
-    const strike = { id: newId(), jobId, entry: { kind: 'struck', entryId: id, words: 'Run it on the track: stands' } } as const
+    const strike = {
+      id: newId(),
+      jobId,
+      entry: { kind: 'struck', entryId: id, words: 'Run it on the track: stands' },
+    } as const
     await send(shop.book, shop.maren, 'search.add', strike)
     const search = searchOf(await readJob(shop.book.database, jobId), '')
     expect(search.history.findings).toEqual([])
     expect(search.steps).toMatchObject([{ struck: true }])
-    await expect(send(shop.book, shop.maren, 'search.add', { ...strike, id: newId() })).rejects.toThrow('struck out already')
-    await expect(send(shop.book, shop.maren, 'search.add', { ...strike, id: newId(), entry: { ...strike.entry, entryId: newId() } })).rejects.toThrow()
+    await expect(send(shop.book, shop.maren, 'search.add', { ...strike, id: newId() })).rejects.toThrow(
+      'struck out already',
+    )
+    await expect(
+      send(shop.book, shop.maren, 'search.add', {
+        ...strike,
+        id: newId(),
+        entry: { ...strike.entry, entryId: newId() },
+      }),
+    ).rejects.toThrow()
   })
 
   it('a repair that is struck out never was: what could not be done before it still cannot, and what is found after it is of the same state', async () => {
@@ -75,37 +125,75 @@ describe('the steps of a search', () => {
     }
     await add({ kind: 'could-not', test: 'track-current', words: 'Current on the track' })
     await add(saw('stands'))
-    const repaired = await add({ kind: 'repaired', suspect: 'lead-off@leads.lead.right', words: 'Solder the lead', findingId: null, believed })
+    const repaired = await add({
+      kind: 'repaired',
+      suspect: 'lead-off@leads.lead.right',
+      words: 'Solder the lead',
+      findingId: null,
+      believed,
+    })
     await add(saw('falters'))
     const before = searchOf(await readJob(shop.book.database, jobId), '')
     expect(before.refused).toEqual([])
-    expect(before.history.findings.map(({ outcome, state }) => [outcome, state])).toEqual([['stands', 0], ['falters', 1]])
+    expect(before.history.findings.map(({ outcome, state }) => [outcome, state])).toEqual([
+      ['stands', 0],
+      ['falters', 1],
+    ])
     await add({ kind: 'struck', entryId: repaired, words: 'Solder the lead' })
     const after = searchOf(await readJob(shop.book.database, jobId), '')
     expect(after.refused).toEqual(['track-current'])
     expect(after.history.events).toEqual([])
-    expect(after.history.findings.map(({ outcome, state }) => [outcome, state])).toEqual([['stands', 0], ['falters', 0]])
+    expect(after.history.findings.map(({ outcome, state }) => [outcome, state])).toEqual([
+      ['stands', 0],
+      ['falters', 0],
+    ])
   })
 
   it('refuse a chance of 1.2 and an unknown circumstance at the door', () => {
     const entry = { ...saw('stands'), believed: [{ suspect: 'x', words: 'x', chance: 1.2 }] }
     expect(problemsOf('search.add', { id: newId(), jobId: newId(), entry })).not.toEqual([])
-    expect(problemsOf('search.add', { id: newId(), jobId: newId(), entry: { kind: 'known', circumstances: ['haunted'], off: [], missing: [] } })).not.toEqual([])
+    expect(
+      problemsOf('search.add', {
+        id: newId(),
+        jobId: newId(),
+        entry: { kind: 'known', circumstances: ['haunted'], off: [], missing: [] },
+      }),
+    ).not.toEqual([])
   })
 
   it('take what is known of its past from the words of the take-in, until somebody says better', async () => {
     const { jobId } = await takeInSomething(shop.book, shop.maren)
     const read = await readJob(shop.book.database, jobId)
-    expect(searchOf(read, 'Ten years in a damp cellar, on its track.').circumstances).toEqual(['complained-of', 'damp-store', 'idle-ten-years'])
-    expect(searchOf({ ...read, job: { ...read.job, complaint: 'Just due: two weekends of shows.' } }, '').circumstances).toEqual([])
-    await send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry: { kind: 'known', circumstances: ['carpet'], off: ['body'], missing: ['caliper'] } })
-    expect(searchOf(await readJob(shop.book.database, jobId), 'Ten years in a damp cellar')).toMatchObject({ circumstances: ['carpet'], off: ['body'], missing: ['caliper'] })
+    expect(searchOf(read, 'Ten years in a damp cellar, on its track.').circumstances).toEqual([
+      'complained-of',
+      'damp-store',
+      'idle-ten-years',
+    ])
+    expect(
+      searchOf({ ...read, job: { ...read.job, complaint: 'Just due: two weekends of shows.' } }, '').circumstances,
+    ).toEqual([])
+    await send(shop.book, shop.maren, 'search.add', {
+      id: newId(),
+      jobId,
+      entry: { kind: 'known', circumstances: ['carpet'], off: ['body'], missing: ['caliper'] },
+    })
+    expect(searchOf(await readJob(shop.book.database, jobId), 'Ten years in a damp cellar')).toMatchObject({
+      circumstances: ['carpet'],
+      off: ['body'],
+      missing: ['caliper'],
+    })
   })
 })
 
 async function takeInAgain({ engineId, ownerId }: { engineId: string; ownerId: string }): Promise<string> {
   const jobId = newId()
-  await send(shop.book, shop.maren, 'job.take-in', { jobId, owner: { existing: ownerId }, type: null, engine: { existing: engineId }, job: someJob })
+  await send(shop.book, shop.maren, 'job.take-in', {
+    jobId,
+    owner: { existing: ownerId },
+    type: null,
+    engine: { existing: engineId },
+    job: someJob,
+  })
   return jobId
 }
 
@@ -114,11 +202,31 @@ describe('what an earlier job left', () => {
   const found = async (jobId: string, state: 'declined' | 'mended'): Promise<void> => {
     const findingId = newId()
     const fields = { what: 'Lead off', place: '', origin: 'inside', remedy: '' } as const
-    await send(shop.book, shop.maren, 'finding.save', { id: findingId, jobId, fields: { ...fields, state: 'confirmed' } })
-    await send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry: { kind: 'confirmed', suspect: lead, words: 'the lead is off', findingId, believed } })
-    await send(shop.book, shop.maren, 'finding.save', { id: findingId, jobId, fields: { ...fields, state } }, { expectedVersion: 1 })
+    await send(shop.book, shop.maren, 'finding.save', {
+      id: findingId,
+      jobId,
+      fields: { ...fields, state: 'confirmed' },
+    })
+    await send(shop.book, shop.maren, 'search.add', {
+      id: newId(),
+      jobId,
+      entry: { kind: 'confirmed', suspect: lead, words: 'the lead is off', findingId, believed },
+    })
+    await send(
+      shop.book,
+      shop.maren,
+      'finding.save',
+      { id: findingId, jobId, fields: { ...fields, state } },
+      { expectedVersion: 1 },
+    )
     const { job } = await readJob(shop.book.database, jobId)
-    await send(shop.book, shop.maren, 'job.hand-back', { id: jobId, fields: { leftUndone: '', lubricants: '', dueAgain: '', partsReturned: '', price: null } }, { expectedVersion: job.version })
+    await send(
+      shop.book,
+      shop.maren,
+      'job.hand-back',
+      { id: jobId, fields: { leftUndone: '', lubricants: '', dueAgain: '', partsReturned: '', price: null } },
+      { expectedVersion: job.version },
+    )
   }
 
   it('is taken as still so in the next, not to be mended unasked, until it is ruled out there or was mended in between', async () => {
@@ -127,12 +235,22 @@ describe('what an earlier job left', () => {
     const second = await takeInAgain(first)
     const read = await readJob(shop.book.database, second)
     expect(read.earlier).toMatchObject([{ jobId: first.jobId, state: 'declined', suspect: lead }])
-    expect(searchOf(read, '')).toMatchObject({ history: { events: [{ kind: 'confirmed', suspect: lead, state: 0 }] }, leave: [lead] })
+    expect(searchOf(read, '')).toMatchObject({
+      history: { events: [{ kind: 'confirmed', suspect: lead, state: 0 }] },
+      leave: [lead],
+    })
     // The engine is described another way now: what has no place in it does not count.
     expect(searchOf(read, '', [], new Set(['another@place'])).history.events).toEqual([])
-    const ruledOut = { id: newId(), jobId: second, entry: { kind: 'ruled-out', suspect: lead, words: 'the lead is off', believed } } as const
+    const ruledOut = {
+      id: newId(),
+      jobId: second,
+      entry: { kind: 'ruled-out', suspect: lead, words: 'the lead is off', believed },
+    } as const
     await send(shop.book, shop.maren, 'search.add', ruledOut)
-    expect(searchOf(await readJob(shop.book.database, second), '')).toMatchObject({ history: { events: [{ kind: 'ruled-out' }] }, leave: [] })
+    expect(searchOf(await readJob(shop.book.database, second), '')).toMatchObject({
+      history: { events: [{ kind: 'ruled-out' }] },
+      leave: [],
+    })
     await found(second, 'mended')
     const third = await takeInAgain(first)
     expect((await readJob(shop.book.database, third)).earlier).toEqual([])
@@ -142,8 +260,16 @@ describe('what an earlier job left', () => {
     const { jobId } = await takeInSomething(shop.book, shop.maren)
     const findingId = newId()
     const fields = { what: 'Lead off', place: '', origin: 'inside', remedy: '' } as const
-    await send(shop.book, shop.maren, 'finding.save', { id: findingId, jobId, fields: { ...fields, state: 'declined' } })
-    await send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry: { kind: 'confirmed', suspect: lead, words: 'the lead is off', findingId, believed } })
+    await send(shop.book, shop.maren, 'finding.save', {
+      id: findingId,
+      jobId,
+      fields: { ...fields, state: 'declined' },
+    })
+    await send(shop.book, shop.maren, 'search.add', {
+      id: newId(),
+      jobId,
+      entry: { kind: 'confirmed', suspect: lead, words: 'the lead is off', findingId, believed },
+    })
     const search = searchOf(await readJob(shop.book.database, jobId), '')
     const diagnosis = new Diagnosis(describeConstruction('centre-motor'), diagnosisKnowledge)
     const suspect = diagnosis.engine.suspects[0]?.id ?? ''
@@ -161,9 +287,15 @@ it('what is written at the bench next is what was worked out ahead, whatever she
   const description = describeConstruction('tank-open')
   const diagnosis = new Diagnosis(description, diagnosisKnowledge)
   const note = (entry: SearchEntry) => send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry })
-  const asked = async (): Promise<AskedSearch['question']> => askedSearch(await readJob(shop.book.database, jobId), description).question
+  const asked = async (): Promise<AskedSearch['question']> =>
+    askedSearch(await readJob(shop.book.database, jobId), description).question
   const points = ['driver-1', 'driver-2', 'driver-3'].flatMap((axle) => [`${axle}.left`, `${axle}.right`])
-  for (const point of points) await send(shop.book, shop.maren, 'continuity.add', { id: newId(), jobId, fields: { point, column: 'own', reading: { kind: 'closed' }, words: point } })
+  for (const point of points)
+    await send(shop.book, shop.maren, 'continuity.add', {
+      id: newId(),
+      jobId,
+      fields: { point, column: 'own', reading: { kind: 'closed' }, words: point },
+    })
   await note(saw('stands'))
   const first = await asked()
   expect(first.history.findings.map(({ test }) => test)).toEqual(['wheel-continuity', 'track-run'])
@@ -171,7 +303,15 @@ it('what is written at the bench next is what was worked out ahead, whatever she
   const advised = report.next.find(({ id }) => report.advice.kind === 'test' && id === report.advice.test)
   const outcome = advised?.outcomes.at(-1)
   if (!advised || !outcome) throw new Error('There is something to test.')
-  await note({ kind: 'outcome', test: advised.id, outcome: outcome.id, words: 'seen', why: '', off: [...first.bench.off ?? [], ...advised.takesOff], believed })
+  await note({
+    kind: 'outcome',
+    test: advised.id,
+    outcome: outcome.id,
+    words: 'seen',
+    why: '',
+    off: [...(first.bench.off ?? []), ...advised.takesOff],
+    believed,
+  })
   expect(likelyNext(first, report).map(keyOf)).toContain(keyOf(await asked()))
   const suspect = report.suspects[0]?.id ?? ''
   await note({ kind: 'confirmed', suspect, words: 'seen', findingId: newId(), believed })

@@ -29,10 +29,22 @@ describe('https with the shop’s own certificate', () => {
     return new Promise((resolve, reject) => {
       const body = JSON.stringify({ signInName: 'maren', password: PASSWORD })
       const origin = `https://127.0.0.1:${url.port}`
-      request({ host: '127.0.0.1', port: url.port, path: '/api/session', method: 'POST', ca: readFileSync(certificate.certificateFile), headers: { origin, 'content-type': 'application/json', 'content-length': body.length } }, (answer) => {
-        answer.resume()
-        resolve({ status: answer.statusCode ?? 0, cookies: answer.headers['set-cookie'] ?? [] })
-      }).on('error', reject).end(body)
+      request(
+        {
+          host: '127.0.0.1',
+          port: url.port,
+          path: '/api/session',
+          method: 'POST',
+          ca: readFileSync(certificate.certificateFile),
+          headers: { origin, 'content-type': 'application/json', 'content-length': body.length },
+        },
+        (answer) => {
+          answer.resume()
+          resolve({ status: answer.statusCode ?? 0, cookies: answer.headers['set-cookie'] ?? [] })
+        },
+      )
+        .on('error', reject)
+        .end(body)
     })
   }
 
@@ -41,7 +53,9 @@ describe('https with the shop’s own certificate', () => {
     expect(status).toBe(200)
     expect(cookies.length).toBeGreaterThan(0)
     for (const cookie of cookies) expect(cookie).toMatch(/;\s*Secure/i)
-    expect((await fire(`http://127.0.0.1:${new URL(shop.url).port}`, { method: 'GET', path: '/api/health' })).status).toBe(0)
+    expect(
+      (await fire(`http://127.0.0.1:${new URL(shop.url).port}`, { method: 'GET', path: '/api/health' })).status,
+    ).toBe(0)
   })
 
   it('keeps its certificate until a new name is wanted or it is about to end', async () => {
@@ -50,6 +64,8 @@ describe('https with the shop’s own certificate', () => {
     const named = await again(['localhost', '127.0.0.1', '192.168.7.7'], now)
     expect(named.fingerprint).not.toBe(certificate.fingerprint)
     expect((await again(['192.168.7.7'], new Date(now.getTime() + 300 * DAY_MS))).fingerprint).toBe(named.fingerprint)
-    expect((await again(['192.168.7.7'], new Date(now.getTime() + 380 * DAY_MS))).fingerprint).not.toBe(named.fingerprint)
+    expect((await again(['192.168.7.7'], new Date(now.getTime() + 380 * DAY_MS))).fingerprint).not.toBe(
+      named.fingerprint,
+    )
   })
 })

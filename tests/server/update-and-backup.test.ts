@@ -52,7 +52,9 @@ async function olderBook(count: number): Promise<void> {
   await emptied()
   if (count === 0) return
   await bringUpToDate(book, firstMigrations(count, join(folder, `first-${count}`)))
-  await book.pool.query("insert into owner (id, name, email, phone, address, notes, is_shop) values (unhex(repeat('0a', 16)), 'Ines Carvalhal', '', '', '', '', 0)")
+  await book.pool.query(
+    "insert into owner (id, name, email, phone, address, notes, is_shop) values (unhex(repeat('0a', 16)), 'Ines Carvalhal', '', '', '', '', 0)",
+  )
 }
 
 const owners = async (): Promise<string[]> => {
@@ -63,29 +65,42 @@ const owners = async (): Promise<string[]> => {
 describe('an update that is broken off', () => {
   const tags = shippedMigrations()
 
-  it.each(tags.map((tag, index) => [tag, index] as const))('in %s: the next start goes back to what was and does it anew, wherever it was broken off', async (tag, index) => {
-    const statements = statementsOf(tag)
-    for (const done of new Set([0, 1, Math.ceil(statements.length / 2), statements.length])) {
-      await olderBook(index)
-      const cutOff = changeTables(book, mariadb.address, { ...quiet, now: now(), why: 'update' }, async (connection) => {
-        for (const statement of statements.slice(0, done)) await connection.query(statement)
-        throw new Error('cut off')
-      })
-      await expect(cutOff).rejects.toThrow('cut off')
-      const said: string[] = []
-      await updateBook(mariadb.address, { ...quiet, now: now(), say: (line) => said.push(line) })
-      expect(said[0]).toContain('was interrupted')
-      const state = await migrationState(book, MIGRATIONS)
-      expect(state.applied).toBe(state.shipped)
-      expect(await owners()).toEqual(index === 0 ? [] : ['Ines Carvalhal'])
-      expect((await book.pool.query("show tables like 'echoppe_update'"))[0]).toEqual([])
-    }
-  }, 60_000)
+  it.each(tags.map((tag, index) => [tag, index] as const))(
+    'in %s: the next start goes back to what was and does it anew, wherever it was broken off',
+    async (tag, index) => {
+      const statements = statementsOf(tag)
+      for (const done of new Set([0, 1, Math.ceil(statements.length / 2), statements.length])) {
+        await olderBook(index)
+        const cutOff = changeTables(
+          book,
+          mariadb.address,
+          { ...quiet, now: now(), why: 'update' },
+          async (connection) => {
+            for (const statement of statements.slice(0, done)) await connection.query(statement)
+            throw new Error('cut off')
+          },
+        )
+        await expect(cutOff).rejects.toThrow('cut off')
+        const said: string[] = []
+        await updateBook(mariadb.address, { ...quiet, now: now(), say: (line) => said.push(line) })
+        expect(said[0]).toContain('was interrupted')
+        const state = await migrationState(book, MIGRATIONS)
+        expect(state.applied).toBe(state.shipped)
+        expect(await owners()).toEqual(index === 0 ? [] : ['Ines Carvalhal'])
+        expect((await book.pool.query("show tables like 'echoppe_update'"))[0]).toEqual([])
+      }
+    },
+    60_000,
+  )
 
   it('by kill -9 at any moment: the next start gets through, and a book of a newer version is left alone', async () => {
     for (const afterMs of [5, 60, 150, 280, 420]) {
       await olderBook(4)
-      const child = spawn(process.execPath, ['--import', 'tsx', 'tests/support/update-until-killed.ts', JSON.stringify(mariadb.address), dumps], { stdio: ['ignore', 'pipe', 'inherit'] })
+      const child = spawn(
+        process.execPath,
+        ['--import', 'tsx', 'tests/support/update-until-killed.ts', JSON.stringify(mariadb.address), dumps],
+        { stdio: ['ignore', 'pipe', 'inherit'] },
+      )
       await once(child.stdout, 'data')
       const killed = setTimeout(() => child.kill('SIGKILL'), afterMs)
       if (child.exitCode === null) await once(child, 'exit')
@@ -94,14 +109,26 @@ describe('an update that is broken off', () => {
       expect((await migrationState(book, MIGRATIONS)).applied).toBe(tags.length)
       expect(await owners()).toEqual(['Ines Carvalhal'])
     }
-    await expect(updateBook(mariadb.address, { ...quiet, now: now(), migrations: firstMigrations(3, join(folder, 'older-program')) })).rejects.toThrow('written by a newer version')
+    await expect(
+      updateBook(mariadb.address, {
+        ...quiet,
+        now: now(),
+        migrations: firstMigrations(3, join(folder, 'older-program')),
+      }),
+    ).rejects.toThrow('written by a newer version')
   }, 60_000)
 
   it('says what to do when what to go back to is gone', async () => {
     await olderBook(5)
-    await expect(changeTables(book, mariadb.address, { ...quiet, now: now(), why: 'update' }, () => Promise.reject(new Error('cut off')))).rejects.toThrow('cut off')
+    await expect(
+      changeTables(book, mariadb.address, { ...quiet, now: now(), why: 'update' }, () =>
+        Promise.reject(new Error('cut off')),
+      ),
+    ).rejects.toThrow('cut off')
     for (const name of readdirSync(dumps)) truncateSync(join(dumps, name), 200)
-    await expect(updateBook(mariadb.address, { ...quiet, now: now() })).rejects.toThrow(/what to go back to cannot be had.*bin\/restore FILE/)
+    await expect(updateBook(mariadb.address, { ...quiet, now: now() })).rejects.toThrow(
+      /what to go back to cannot be had.*bin\/restore FILE/,
+    )
     expect(await owners()).toEqual(['Ines Carvalhal'])
   })
 })
@@ -118,41 +145,75 @@ describe('a backup', () => {
     await updateBook(mariadb.address, { ...quiet, now: now() })
     const maren = await freshWorkshop(book)
     const { jobId } = await takeInSomething(book, maren)
-    for (const text of texts) await send(book, maren, 'note.add', { id: newId(), jobId, fields: { station: 'find', text, minutes: 1, supersedesId: null } })
+    for (const text of texts)
+      await send(book, maren, 'note.add', {
+        id: newId(),
+        jobId,
+        fields: { station: 'find', text, minutes: 1, supersedesId: null },
+      })
     for (const [ordinal, bytes] of blocks.entries()) {
       const id = newId()
-      await book.database.insert(photograph).values({ id, jobId, station: 'find', caption: texts[0] ?? '', mediaType: 'image/png', width: 1, height: 1, size: bytes.length, sha256: 'x'.repeat(64), cleaned: true, thumbnail: bytes, takenAt: now() })
+      await book.database.insert(photograph).values({
+        id,
+        jobId,
+        station: 'find',
+        caption: texts[0] ?? '',
+        mediaType: 'image/png',
+        width: 1,
+        height: 1,
+        size: bytes.length,
+        sha256: 'x'.repeat(64),
+        cleaned: true,
+        thumbnail: bytes,
+        takenAt: now(),
+      })
       await book.database.insert(photographBlock).values({ photographId: id, ordinal, bytes })
     }
   }
 
   it('brings back every row to the bit, whatever stands in it; damaged anywhere it is refused and nothing is touched', async () => {
     const text = fc.string({ unit: 'grapheme', minLength: 1, maxLength: 300 }).filter((words) => words.trim() !== '')
-    await fc.assert(fc.asyncProperty(fc.array(text, { minLength: 1, maxLength: 6 }), fc.array(fc.uint8Array({ maxLength: 5000 }).map((bytes) => Buffer.from(bytes)), { maxLength: 3 }), fc.double({ min: 0, max: 0.999, noNaN: true }), async (texts, blocks, where) => {
-      await filled(texts, blocks)
-      const file = join(folder, 'property.book.gz')
-      await backUp(mariadb.address, file, now())
-      await putBack(other.address, file, { dumps, now: now(), say: () => {} })
-      expect(await sumOfRows(other.address)).toBe(await sumOfRows(mariadb.address))
-      const [from, to] = [book, openBook(other.address)]
-      for (const table of ['note', 'photograph', 'photograph_block', 'journal', 'person']) {
-        const [one, two] = await Promise.all([from, to].map(async ({ pool }) => (await pool.query(`select * from ${table}`))[0]))
-        expect(two).toEqual(one)
-      }
-      const whole = readFileSync(file)
-      const flipped = Buffer.from(whole)
-      const at = Math.floor(where * whole.length)
-      flipped[at] = (flipped[at] as number) ^ 0x10
-      for (const damaged of [flipped, whole.subarray(0, at)]) {
-        writeFileSync(`${file}.damaged`, damaged)
-        const before = await sumOfRows(other.address)
-        const outcome = await putBack(other.address, `${file}.damaged`, { dumps, now: now(), say: () => {} }).then(() => 'put back', (error: Error) => error.message)
-        // A bit of the file's own head (its time of writing, say) changes nothing of the book.
-        if (outcome !== 'put back') expect(outcome).toMatch(/damaged|no book of this program|newer version/)
-        expect(await sumOfRows(other.address)).toBe(before)
-      }
-      await to.close()
-    }), { numRuns: 8 })
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(text, { minLength: 1, maxLength: 6 }),
+        fc.array(
+          fc.uint8Array({ maxLength: 5000 }).map((bytes) => Buffer.from(bytes)),
+          { maxLength: 3 },
+        ),
+        fc.double({ min: 0, max: 0.999, noNaN: true }),
+        async (texts, blocks, where) => {
+          await filled(texts, blocks)
+          const file = join(folder, 'property.book.gz')
+          await backUp(mariadb.address, file, now())
+          await putBack(other.address, file, { dumps, now: now(), say: () => {} })
+          expect(await sumOfRows(other.address)).toBe(await sumOfRows(mariadb.address))
+          const [from, to] = [book, openBook(other.address)]
+          for (const table of ['note', 'photograph', 'photograph_block', 'journal', 'person']) {
+            const [one, two] = await Promise.all(
+              [from, to].map(async ({ pool }) => (await pool.query(`select * from ${table}`))[0]),
+            )
+            expect(two).toEqual(one)
+          }
+          const whole = readFileSync(file)
+          const flipped = Buffer.from(whole)
+          const at = Math.floor(where * whole.length)
+          flipped[at] = (flipped[at] as number) ^ 0x10
+          for (const damaged of [flipped, whole.subarray(0, at)]) {
+            writeFileSync(`${file}.damaged`, damaged)
+            const before = await sumOfRows(other.address)
+            const outcome = await putBack(other.address, `${file}.damaged`, { dumps, now: now(), say: () => {} }).then(
+              () => 'put back',
+              (error: Error) => error.message,
+            )
+            // A bit of the file's own head (its time of writing, say) changes nothing of the book.
+            if (outcome !== 'put back') expect(outcome).toMatch(/damaged|no book of this program|newer version/)
+            expect(await sumOfRows(other.address)).toBe(before)
+          }
+          await to.close()
+        },
+      ),
+      { numRuns: 8 },
+    )
   }, 120_000)
 
   it('of a newer program, or something else altogether, is refused untouched', async () => {
@@ -162,27 +223,53 @@ describe('a backup', () => {
     const letter = join(folder, 'letter.txt')
     writeFileSync(letter, 'Dear Maren, the engine squeals.')
     const before = await sumOfRows(mariadb.address)
-    await expect(putBack(mariadb.address, newer, { dumps, now: now(), say: () => {} })).rejects.toThrow('written by a newer version of this program')
-    await expect(putBack(mariadb.address, letter, { dumps, now: now(), say: () => {} })).rejects.toThrow('damaged or no book of this program')
-    await expect(putBack(mariadb.address, join(folder, 'none'), { dumps, now: now(), say: () => {} })).rejects.toThrow('cannot be read: is the name right?')
+    await expect(putBack(mariadb.address, newer, { dumps, now: now(), say: () => {} })).rejects.toThrow(
+      'written by a newer version of this program',
+    )
+    await expect(putBack(mariadb.address, letter, { dumps, now: now(), say: () => {} })).rejects.toThrow(
+      'damaged or no book of this program',
+    )
+    await expect(putBack(mariadb.address, join(folder, 'none'), { dumps, now: now(), say: () => {} })).rejects.toThrow(
+      'cannot be read: is the name right?',
+    )
     expect(await sumOfRows(mariadb.address)).toBe(before)
   })
 
   it('is of one moment while people go on writing, and is written with the memory of a few chunks', async () => {
     await filled(['first'], [])
     const big = Buffer.from(Buffer.alloc(1024 * 1024, 'q7').map((byte, index) => (byte + index * 31) % 256))
-    const [row] = await book.database.select().from(photograph).then(async () => {
-      const [job] = (await book.pool.query<Array<RowDataPacket & { id: string }>>('select hex(id) as id from job'))[0]
-      const id = newId()
-      const hex = job?.id ?? ''
-      const jobId = `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`.toLowerCase()
-      await book.database.insert(photograph).values({ id, jobId, station: 'find', caption: '', mediaType: 'image/png', width: 1, height: 1, size: 1, sha256: 'x'.repeat(64), cleaned: true, thumbnail: big, takenAt: now() })
-      return [{ id }]
-    })
-    for (let ordinal = 0; ordinal < 60; ordinal++) await book.database.insert(photographBlock).values({ photographId: row?.id ?? '', ordinal, bytes: big })
+    const [row] = await book.database
+      .select()
+      .from(photograph)
+      .then(async () => {
+        const [job] = (await book.pool.query<Array<RowDataPacket & { id: string }>>('select hex(id) as id from job'))[0]
+        const id = newId()
+        const hex = job?.id ?? ''
+        const jobId =
+          `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`.toLowerCase()
+        await book.database.insert(photograph).values({
+          id,
+          jobId,
+          station: 'find',
+          caption: '',
+          mediaType: 'image/png',
+          width: 1,
+          height: 1,
+          size: 1,
+          sha256: 'x'.repeat(64),
+          cleaned: true,
+          thumbnail: big,
+          takenAt: now(),
+        })
+        return [{ id }]
+      })
+    for (let ordinal = 0; ordinal < 60; ordinal++)
+      await book.database.insert(photographBlock).values({ photographId: row?.id ?? '', ordinal, bytes: big })
     const before = process.memoryUsage.rss()
     let most = before
-    const watch = setInterval(() => { most = Math.max(most, process.memoryUsage.rss()) }, 5)
+    const watch = setInterval(() => {
+      most = Math.max(most, process.memoryUsage.rss())
+    }, 5)
     const file = join(folder, 'big.book.gz')
     let going = true
     let pairs = 0
@@ -190,8 +277,10 @@ describe('a backup', () => {
       const connection = await book.pool.getConnection()
       while (going) {
         await connection.beginTransaction()
-        await connection.query("insert into owner (id, name, email, phone, address, notes, is_shop) values (unhex(replace(uuid(), '-', '')), 'One of two', '', '', '', '', 0)")
-        await connection.query("insert into counter values (?, 1)", [`two of two ${pairs++}`])
+        await connection.query(
+          "insert into owner (id, name, email, phone, address, notes, is_shop) values (unhex(replace(uuid(), '-', '')), 'One of two', '', '', '', '', 0)",
+        )
+        await connection.query('insert into counter values (?, 1)', [`two of two ${pairs++}`])
         await connection.commit()
       }
       connection.release()
@@ -203,12 +292,16 @@ describe('a backup', () => {
     expect(pairs).toBeGreaterThan(20)
     await putBack(other.address, file, { dumps, now: now(), say: () => {} })
     const restored = openBook(other.address)
-    const [[counts]] = await restored.pool.query<RowDataPacket[]>("select (select count(*) from owner where name = 'One of two') as ones, (select count(*) from counter where name like 'two of two%') as twos") as unknown as [[{ ones: number; twos: number }]]
+    const [[counts]] = (await restored.pool.query<RowDataPacket[]>(
+      "select (select count(*) from owner where name = 'One of two') as ones, (select count(*) from counter where name like 'two of two%') as twos",
+    )) as unknown as [[{ ones: number; twos: number }]]
     await restored.close()
     expect(counts.ones).toBe(counts.twos)
     expect(statSync(file).size).toBeGreaterThan(100_000)
     expect((most - before) / 1e6).toBeLessThan(60)
-    await expect(checkBookFile(file, shippedMigrations().length)).resolves.toMatchObject({ head: { migrations: shippedMigrations().length } })
+    await expect(checkBookFile(file, shippedMigrations().length)).resolves.toMatchObject({
+      head: { migrations: shippedMigrations().length },
+    })
   }, 60_000)
 
   it('is written every night by itself, or after a night the shop was closed, and as many are kept as the setting says', async () => {
@@ -225,30 +318,46 @@ describe('a backup', () => {
       await backUpWhenDue(mariadb.address, kept, at(`2026-11-0${night}T03:00:00Z`))
       await backUpWhenDue(mariadb.address, kept, at(`2026-11-0${night}T04:00:00Z`))
     }
-    expect(readdirSync(kept).sort().map((name) => name.slice(0, 15))).toEqual([3, 4, 5, 6, 7, 8, 9].map((night) => `book-2026-11-0${night}`))
+    expect(
+      readdirSync(kept)
+        .sort()
+        .map((name) => name.slice(0, 15)),
+    ).toEqual([3, 4, 5, 6, 7, 8, 9].map((night) => `book-2026-11-0${night}`))
   }, 60_000)
 })
 
 describe('a database server of the shop’s own', () => {
   it('is reached encrypted with its certificate checked, brought up to date and backed up like the private one', async () => {
     const certificate = await ownCertificate(folder, ['localhost', '127.0.0.1'], now())
-    const server = await startMariaDb(join(folder, 'own-server'), { durable: false, parameters: [`--ssl-cert=${certificate.certificateFile}`, `--ssl-key=${certificate.keyFile}`] })
+    const server = await startMariaDb(join(folder, 'own-server'), {
+      durable: false,
+      parameters: [`--ssl-cert=${certificate.certificateFile}`, `--ssl-key=${certificate.keyFile}`],
+    })
     try {
       const passwordFile = join(folder, 'own.password')
       writeFileSync(passwordFile, `${server.address.password}\n`)
-      const named = (more: object) => ownDatabase({ database: `echoppe@127.0.0.1:${server.address.port}/echoppe`, 'database-password-file': passwordFile, ...more })
+      const named = (more: object) =>
+        ownDatabase({
+          database: `echoppe@127.0.0.1:${server.address.port}/echoppe`,
+          'database-password-file': passwordFile,
+          ...more,
+        })
       const address = named({ 'database-ca': certificate.certificateFile })
       if (!address) throw new Error('An address was named.')
       await mustAnswer(address)
       await updateBook(address, { ...quiet, now: now() })
       const opened = openBook(address)
-      const [[cipher]] = await opened.pool.query<RowDataPacket[]>("show status like 'Ssl_cipher'") as unknown as [[{ Value: string }]]
+      const [[cipher]] = (await opened.pool.query<RowDataPacket[]>("show status like 'Ssl_cipher'")) as unknown as [
+        [{ Value: string }],
+      ]
       expect(cipher.Value).toMatch(/^TLS_|^ECDHE/)
       await opened.close()
       await backUp(address, join(folder, 'own.book.gz'), now())
       mkdirSync(join(folder, 'stranger'))
       const stranger = await ownCertificate(join(folder, 'stranger'), ['localhost'], now())
-      await expect(mustAnswer(named({ 'database-ca': stranger.certificateFile })!)).rejects.toThrow(/cannot be used: .*self.signed/i)
+      await expect(mustAnswer(named({ 'database-ca': stranger.certificateFile })!)).rejects.toThrow(
+        /cannot be used: .*self.signed/i,
+      )
       writeFileSync(passwordFile, 'wrong')
       await expect(mustAnswer(named({ 'database-ca': certificate.certificateFile })!)).rejects.toThrow('Access denied')
     } finally {
@@ -260,10 +369,18 @@ describe('a database server of the shop’s own', () => {
     const passwordFile = join(folder, 'a.password')
     writeFileSync(passwordFile, 'secret\n')
     const named = (database: string) => ownDatabase({ database, 'database-password-file': passwordFile })
-    expect(named('echoppe@192.168.1.20/shop')).toEqual({ host: '192.168.1.20', port: 3306, user: 'echoppe', database: 'shop', password: 'secret', tls: { caFile: null } })
+    expect(named('echoppe@192.168.1.20/shop')).toEqual({
+      host: '192.168.1.20',
+      port: 3306,
+      user: 'echoppe',
+      database: 'shop',
+      password: 'secret',
+      tls: { caFile: null },
+    })
     expect(named('echoppe@[::1]:3307/shop')).toMatchObject({ host: '::1', port: 3307, tls: null })
     expect(named('e@127.0.0.2/shop')).toMatchObject({ tls: null })
-    for (const wrong of ['192.168.1.20', 'a@b', 'a@b:99999/c', 'a@b/c;drop', 'a b@c/d']) expect(() => named(wrong)).toThrow(/address of a database|is no port/)
+    for (const wrong of ['192.168.1.20', 'a@b', 'a@b:99999/c', 'a@b/c;drop', 'a b@c/d'])
+      expect(() => named(wrong)).toThrow(/address of a database|is no port/)
     expect(() => ownDatabase({ database: 'a@b/c' })).toThrow('--database-password-file FILE')
     expect(ownDatabase({})).toBeNull()
   })

@@ -3,11 +3,15 @@ import { join } from 'node:path'
 
 export const MIGRATIONS = 'server/db/migrations'
 
-interface Entry { readonly tag: string }
+interface Entry {
+  readonly tag: string
+}
 
 /** The shipped migrations by name, oldest first. */
 export function shippedMigrations(): string[] {
-  return (JSON.parse(readFileSync(join(MIGRATIONS, 'meta', '_journal.json'), 'utf8')) as { entries: Entry[] }).entries.map(({ tag }) => tag)
+  return (
+    JSON.parse(readFileSync(join(MIGRATIONS, 'meta', '_journal.json'), 'utf8')) as { entries: Entry[] }
+  ).entries.map(({ tag }) => tag)
 }
 
 /** A folder with the first so many migrations alone: the program as it was then. */
@@ -22,5 +26,8 @@ export function firstMigrations(count: number, folder: string): string {
 
 /** What a migration says to the database, one after the other. */
 export function statementsOf(tag: string): string[] {
-  return readFileSync(join(MIGRATIONS, `${tag}.sql`), 'utf8').split('--> statement-breakpoint').map((text) => text.trim()).filter(Boolean)
+  return readFileSync(join(MIGRATIONS, `${tag}.sql`), 'utf8')
+    .split('--> statement-breakpoint')
+    .map((text) => text.trim())
+    .filter(Boolean)
 }

@@ -3,10 +3,17 @@ import { createInterface, type Interface } from 'node:readline'
 
 /** The bench supply of `supply-process.ts`, seen from a test. */
 export class OutsideSupply {
-  private constructor(private readonly process: ChildProcessWithoutNullStreams, private readonly lines: AsyncIterator<string>, private readonly reader: Interface, readonly port: number) {}
+  private constructor(
+    private readonly process: ChildProcessWithoutNullStreams,
+    private readonly lines: AsyncIterator<string>,
+    private readonly reader: Interface,
+    readonly port: number,
+  ) {}
 
   static async start(): Promise<OutsideSupply> {
-    const child = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'tests/support/supply-process.ts'], { stdio: ['pipe', 'pipe', 'pipe'] })
+    const child = spawn(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'tests/support/supply-process.ts'], {
+      stdio: ['pipe', 'pipe', 'pipe'],
+    })
     child.stderr.pipe(process.stderr)
     const reader = createInterface({ input: child.stdout })
     const lines = reader[Symbol.asyncIterator]()
@@ -20,7 +27,7 @@ export class OutsideSupply {
   }
 
   async isOn(): Promise<boolean> {
-    return await this.ask('on?') === 'on'
+    return (await this.ask('on?')) === 'on'
   }
 
   close(): void {

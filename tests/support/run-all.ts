@@ -21,11 +21,19 @@ const fileTimes: Array<{ readonly name: string; readonly seconds: number }> = []
 const seconds = (since: number): number => (Date.now() - since) / 1000
 
 /** Runs one program; what it says is printed when it is done, so that the lanes do not talk at once. */
-async function run(name: string, program: string, parameters: string[], environment: Record<string, string> = {}): Promise<number> {
+async function run(
+  name: string,
+  program: string,
+  parameters: string[],
+  environment: Record<string, string> = {},
+): Promise<number> {
   const start = Date.now()
   const said: Buffer[] = []
   const code = await new Promise<number>((resolve) => {
-    const child = spawn(program, parameters, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', ...environment } })
+    const child = spawn(program, parameters, {
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', ...environment },
+    })
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => said.push(chunk))
     child.once('close', (exit) => resolve(exit ?? 1)).once('error', () => resolve(1))
   })
@@ -52,12 +60,27 @@ async function step(name: string, program: string, parameters: string[]): Promis
 interface VitestReport {
   readonly numPassedTests: number
   readonly numFailedTests: number
-  readonly testResults: ReadonlyArray<{ readonly name: string; readonly status: string; readonly startTime: number; readonly endTime: number; readonly assertionResults: ReadonlyArray<{ readonly status: string; readonly fullName: string }> }>
+  readonly testResults: ReadonlyArray<{
+    readonly name: string
+    readonly status: string
+    readonly startTime: number
+    readonly endTime: number
+    readonly assertionResults: ReadonlyArray<{ readonly status: string; readonly fullName: string }>
+  }>
 }
 
 async function vitest(project: string, parameters: string[] = []): Promise<void> {
   const report = join(results, `${project}.json`)
-  const code = await run(`${project} tests`, 'npx', ['vitest', 'run', '--project', project, ...parameters, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`])
+  const code = await run(`${project} tests`, 'npx', [
+    'vitest',
+    'run',
+    '--project',
+    project,
+    ...parameters,
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${report}`,
+  ])
   if (!existsSync(report)) return void count(`${project} tests`, false)
   const counts = JSON.parse(readFileSync(report, 'utf8')) as VitestReport
   for (const file of counts.testResults) {
@@ -73,20 +96,37 @@ async function vitest(project: string, parameters: string[] = []): Promise<void>
 
 interface BrowserSuite {
   readonly file: string
-  readonly specs: ReadonlyArray<{ readonly title: string; readonly ok: boolean; readonly tests: ReadonlyArray<{ readonly results: ReadonlyArray<{ readonly duration: number }> }> }>
+  readonly specs: ReadonlyArray<{
+    readonly title: string
+    readonly ok: boolean
+    readonly tests: ReadonlyArray<{ readonly results: ReadonlyArray<{ readonly duration: number }> }>
+  }>
   readonly suites?: readonly BrowserSuite[]
 }
 
-const specsOf = (suite: BrowserSuite): BrowserSuite['specs'] => [...suite.specs, ...(suite.suites ?? []).flatMap(specsOf)]
+const specsOf = (suite: BrowserSuite): BrowserSuite['specs'] => [
+  ...suite.specs,
+  ...(suite.suites ?? []).flatMap(specsOf),
+]
 
 async function browser(): Promise<void> {
   const report = join(results, 'browser.json')
-  const code = await run('browser tests', 'npx', ['playwright', 'test', '--reporter=list,json'], { PLAYWRIGHT_JSON_OUTPUT_NAME: report })
+  const code = await run('browser tests', 'npx', ['playwright', 'test', '--reporter=list,json'], {
+    PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+  })
   if (!existsSync(report)) return void count('browser tests', false)
-  const { stats, suites } = JSON.parse(readFileSync(report, 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number }; suites: BrowserSuite[] }
+  const { stats, suites } = JSON.parse(readFileSync(report, 'utf8')) as {
+    stats: { expected: number; unexpected: number; flaky: number }
+    suites: BrowserSuite[]
+  }
   for (const suite of suites) {
     const specs = specsOf(suite)
-    fileTimes.push({ name: `tests/e2e/${suite.file}`, seconds: specs.flatMap(({ tests }) => tests.flatMap(({ results: runs }) => runs.map(({ duration }) => duration / 1000))).reduce((sum, one) => sum + one, 0) })
+    fileTimes.push({
+      name: `tests/e2e/${suite.file}`,
+      seconds: specs
+        .flatMap(({ tests }) => tests.flatMap(({ results: runs }) => runs.map(({ duration }) => duration / 1000)))
+        .reduce((sum, one) => sum + one, 0),
+    })
     for (const { title, ok } of specs) if (!ok) failures.push(`${suite.file}: ${title}`)
   }
   passed += stats.expected
@@ -129,7 +169,8 @@ rmSync(results, { recursive: true, force: true })
 console.log('')
 for (const line of lanes) console.log(line)
 console.log('the ten slowest files:')
-for (const { name, seconds: taken } of fileTimes.sort((one, other) => other.seconds - one.seconds).slice(0, 10)) console.log(`${taken.toFixed(0).padStart(5)} s  ${name}`)
+for (const { name, seconds: taken } of fileTimes.sort((one, other) => other.seconds - one.seconds).slice(0, 10))
+  console.log(`${taken.toFixed(0).padStart(5)} s  ${name}`)
 for (const failure of failures) console.log(`failed: ${failure}`)
 console.log(`everything: ${(seconds(began) / 60).toFixed(1)} min`)
 console.log(`\n${passed} passed, ${failed} failed`)

@@ -37,21 +37,39 @@ export class TestShop {
     shop.port = await freePort()
     await shop.startDatabase()
     const { port, user, password, database } = shop.mariadb.address
-    await promisify(execFile)(process.execPath, ['--import', 'tsx', 'tests/support/load-shop.ts', contents, PASSWORD], { env: { ...process.env, ECHOPPE_DATABASE_PORT: String(port), ECHOPPE_DATABASE_USER: user, ECHOPPE_DATABASE_PASSWORD: password, ECHOPPE_DATABASE_NAME: database } })
+    await promisify(execFile)(process.execPath, ['--import', 'tsx', 'tests/support/load-shop.ts', contents, PASSWORD], {
+      env: {
+        ...process.env,
+        ECHOPPE_DATABASE_PORT: String(port),
+        ECHOPPE_DATABASE_USER: user,
+        ECHOPPE_DATABASE_PASSWORD: password,
+        ECHOPPE_DATABASE_NAME: database,
+      },
+    })
     await shop.startServer(options)
     return shop
   }
 
   /** Starts the database, at the port it had before: the application goes on looking for it there. */
   async startDatabase(): Promise<void> {
-    this.mariadb = await startMariaDb(join(this.folder, 'database'), this.databasePort === null ? {} : { port: this.databasePort })
+    this.mariadb = await startMariaDb(
+      join(this.folder, 'database'),
+      this.databasePort === null ? {} : { port: this.databasePort },
+    )
     this.databasePort = this.mariadb.address.port
   }
 
   async startServer({ firstOwnerCode, reckons, hosts, certificate }: TestShopOptions = {}): Promise<void> {
     this.server = await startShopServer({
-      root: process.cwd(), host: '127.0.0.1', port: this.port, database: this.mariadb.address, sessionPassword: 'a-password-of-tests-longer-than-32-characters', quiet: true,
-      ...(firstOwnerCode ? { firstOwnerCode } : {}), ...(hosts ? { hosts } : {}), ...(certificate ? { certificate } : {}),
+      root: process.cwd(),
+      host: '127.0.0.1',
+      port: this.port,
+      database: this.mariadb.address,
+      sessionPassword: 'a-password-of-tests-longer-than-32-characters',
+      quiet: true,
+      ...(firstOwnerCode ? { firstOwnerCode } : {}),
+      ...(hosts ? { hosts } : {}),
+      ...(certificate ? { certificate } : {}),
       ...(reckons ? {} : { environment: { ECHOPPE_SEARCH_JUDGE: '' } }),
     })
   }

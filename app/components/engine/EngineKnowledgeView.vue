@@ -1,11 +1,22 @@
 <script setup lang="ts">
+import { nameInGeneral } from '~~/work/name-in-general'
+import { plainCopy } from '~/forms/plain-copy'
+import { problemSentence } from '~/stores/problem-sentence'
 import { benchTestsOf } from '~~/core/diagnosis/bench-tests'
-import { changedKnowledge, changesBetween, countChanges, knowledgeLists, noChanges, type KnowledgeChanges, type KnowledgeList } from '~~/core/diagnosis/knowledge-changes'
-import type { Fault, Knowledge, Remedy, Test } from '~~/core/diagnosis/knowledge-schema'
+import {
+  changedKnowledge,
+  changesBetween,
+  countChanges,
+  knowledgeLists,
+  noChanges,
+  type KnowledgeChanges,
+  type KnowledgeList,
+} from '~~/core/knowledge/knowledge-changes'
+import type { Fault, Knowledge, Remedy, Test } from '~~/core/knowledge/knowledge-schema'
 import { placesOf } from '~~/core/diagnosis/places-of'
 import { suspectsOf } from '~~/core/diagnosis/suspects'
 import { diagnosisKnowledge } from '~~/core/knowledge/diagnosis-knowledge'
-import type { EngineBook } from '~~/shared/book'
+import type { EngineBook } from '~~/messages/book'
 import type { EngineDescription } from '~~/core/engine/description-schema'
 
 /** The type's own copy of the knowledge: faults, tests and remedies as they are with this type, beside what ships. */
@@ -27,35 +38,84 @@ const concerned = computed(() => {
   const places = placesOf(props.description)
   const suspects = suspectsOf(props.description, places, copy.value, new Set())
   const circumstances = new Set([`power-${props.description.power}`]) as unknown as Parameters<typeof benchTestsOf>[3]
-  return { placeNames: new Map(suspects.map(({ fault, name }) => [fault.id, name])), faults: new Set(suspects.map(({ fault }) => fault.id)), tests: new Set(benchTestsOf(props.description, places, copy.value, circumstances).map(({ test }) => test.id)), remedies: new Set(suspects.map(({ remedy }) => remedy.id)) }
+  return {
+    placeNames: new Map(suspects.map(({ fault, name }) => [fault.id, name])),
+    faults: new Set(suspects.map(({ fault }) => fault.id)),
+    tests: new Set(benchTestsOf(props.description, places, copy.value, circumstances).map(({ test }) => test.id)),
+    remedies: new Set(suspects.map(({ remedy }) => remedy.id)),
+  }
 })
-type Row = { readonly id: string; readonly name: string; readonly aside: string; readonly figures: readonly string[]; readonly shipped: readonly string[] | null; readonly state: 'as shipped' | 'changed' | 'own' | 'left out' }
+type Row = {
+  readonly id: string
+  readonly name: string
+  readonly aside: string
+  readonly figures: readonly string[]
+  readonly shipped: readonly string[] | null
+  readonly state: 'as shipped' | 'changed' | 'own' | 'left out'
+}
 const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
 const percent = (chance: number): string => `${Number((chance * 100).toPrecision(2))} %`
 const describe = {
-  faults: (row: Fault) => ({ name: capital(row.name === diagnosisKnowledge.faults.find((fault) => fault.id === row.id)?.name ? concerned.value.placeNames.get(row.id) ?? nameInGeneral(row) : nameInGeneral(row)), aside: `${row.area.replaceAll('-', ' ')}; ${copy.value.remedies.find((remedy) => remedy.id === row.remedy)?.name ?? row.remedy}`, figures: [percent(row.prior)] }),
-  tests: (row: Test) => ({ name: nameInGeneral(row), aside: row.outcomes.map((outcome) => outcome.name).join(', '), figures: [`${row.minutes} min`, percent(row.misread)] }),
-  remedies: (row: Remedy) => ({ name: row.name, aside: [...row.parts, ...row.products].join(', '), figures: [`${row.minutes} min`, percent(row.success)] }),
+  faults: (row: Fault) => ({
+    name: capital(
+      row.name === diagnosisKnowledge.faults.find((fault) => fault.id === row.id)?.name
+        ? (concerned.value.placeNames.get(row.id) ?? nameInGeneral(row))
+        : nameInGeneral(row),
+    ),
+    aside: `${row.area.replaceAll('-', ' ')}; ${copy.value.remedies.find((remedy) => remedy.id === row.remedy)?.name ?? row.remedy}`,
+    figures: [percent(row.prior)],
+  }),
+  tests: (row: Test) => ({
+    name: nameInGeneral(row),
+    aside: row.outcomes.map((outcome) => outcome.name).join(', '),
+    figures: [`${row.minutes} min`, percent(row.misread)],
+  }),
+  remedies: (row: Remedy) => ({
+    name: row.name,
+    aside: [...row.parts, ...row.products].join(', '),
+    figures: [`${row.minutes} min`, percent(row.success)],
+  }),
 }
-const heads: Readonly<Record<KnowledgeList, readonly string[]>> = { faults: ['At one place'], tests: ['Takes', 'Misread'], remedies: ['Takes', 'Takes hold'] }
-const asides: Readonly<Record<KnowledgeList, string>> = { faults: 'Area; what mends it', tests: 'Comes out as', remedies: 'Parts and products' }
+const heads: Readonly<Record<KnowledgeList, readonly string[]>> = {
+  faults: ['At one place'],
+  tests: ['Takes', 'Misread'],
+  remedies: ['Takes', 'Takes hold'],
+}
+const asides: Readonly<Record<KnowledgeList, string>> = {
+  faults: 'Area; what mends it',
+  tests: 'Comes out as',
+  remedies: 'Parts and products',
+}
 const rows = computed<Row[]>(() => {
   const of = list.value
-  const shippedById = new Map((diagnosisKnowledge[of] as ReadonlyArray<Fault | Test | Remedy>).map((row) => [row.id, row]))
+  const shippedById = new Map(
+    (diagnosisKnowledge[of] as ReadonlyArray<Fault | Test | Remedy>).map((row) => [row.id, row]),
+  )
   const own = new Set(changes.value[of].map((row) => row.id))
   const gone = new Set(changes.value.without[of])
   const tell = describe[of] as (row: Fault | Test | Remedy) => { name: string; aside: string; figures: string[] }
   const kept = (copy.value[of] as ReadonlyArray<Fault | Test | Remedy>).map((row): Row => {
     const shipped = shippedById.get(row.id)
-    return { id: row.id, ...tell(row), shipped: shipped && own.has(row.id) ? tell(shipped).figures : null, state: !shipped ? 'own' : own.has(row.id) ? 'changed' : 'as shipped' }
+    return {
+      id: row.id,
+      ...tell(row),
+      shipped: shipped && own.has(row.id) ? tell(shipped).figures : null,
+      state: !shipped ? 'own' : own.has(row.id) ? 'changed' : 'as shipped',
+    }
   })
   const left = [...gone].flatMap((id): Row[] => {
     const row = shippedById.get(id)
     return row ? [{ id, ...tell(row), shipped: null, state: 'left out' }] : []
   })
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return [...kept, ...left].filter((row) => (only.value === 'all' || (only.value === 'differing' ? row.state !== 'as shipped' : concerned.value[of].has(row.id) || row.state !== 'as shipped'))
-    && words.every((word) => `${row.name} ${row.aside} ${row.id}`.toLowerCase().includes(word)))
+  return [...kept, ...left].filter(
+    (row) =>
+      (only.value === 'all' ||
+        (only.value === 'differing'
+          ? row.state !== 'as shipped'
+          : concerned.value[of].has(row.id) || row.state !== 'as shipped')) &&
+      words.every((word) => `${row.name} ${row.aside} ${row.id}`.toLowerCase().includes(word)),
+  )
 })
 const FEW = 40
 const many = ref(false)
@@ -63,12 +123,22 @@ watch([list, search, only], () => {
   many.value = false
 })
 
-const lane = computed(() => `engine:${props.book.engine.id}`)
 async function save(next: KnowledgeChanges): Promise<void> {
   const { version, changes: base } = props.book.practice
-  await outbox.send('type-knowledge.save', { id: props.book.type.id, fields: { changes: plainCopy(next) } }, { lane: lane.value, subject: `type-knowledge:${props.book.type.id}`, label: 'what we know of the type', ...(version > 0 ? { expectedVersion: version, base: { changes: plainCopy(base ?? noChanges) } } : {}) })
+  await outbox.send(
+    'type-knowledge.save',
+    { id: props.book.type.id, fields: { changes: plainCopy(next) } },
+    version > 0 ? { version, changes: base ?? noChanges } : undefined,
+  )
 }
-const without = (id: string): KnowledgeChanges => ({ ...changes.value, [list.value]: (changes.value[list.value] as ReadonlyArray<{ id: string }>).filter((row) => row.id !== id), without: { ...changes.value.without, [list.value]: changes.value.without[list.value].filter((entry) => entry !== id) } })
+const without = (id: string): KnowledgeChanges => ({
+  ...changes.value,
+  [list.value]: (changes.value[list.value] as ReadonlyArray<{ id: string }>).filter((row) => row.id !== id),
+  without: {
+    ...changes.value.without,
+    [list.value]: changes.value.without[list.value].filter((entry) => entry !== id),
+  },
+})
 const setBack = (id: string): Promise<void> => save(without(id))
 const leaveOut = (id: string): Promise<void> => {
   const next = without(id)
@@ -77,7 +147,11 @@ const leaveOut = (id: string): Promise<void> => {
 }
 const asking = ref(false)
 
-const editing = shallowRef<{ readonly list: KnowledgeList; readonly row: Fault | Test | Remedy; readonly asNew: boolean } | null>(null)
+const editing = shallowRef<{
+  readonly list: KnowledgeList
+  readonly row: Fault | Test | Remedy
+  readonly asNew: boolean
+} | null>(null)
 function edit(id: string, asNew = false): void {
   const row = (copy.value[list.value] as ReadonlyArray<Fault | Test | Remedy>).find((entry) => entry.id === id)
   if (row && session.mayWrite) editing.value = { list: list.value, row, asNew }
@@ -87,7 +161,10 @@ async function keep(row: Fault | Test | Remedy): Promise<void> {
   editing.value = null
   if (!of) return
   // A row brought back to what it was is no change.
-  const next: Knowledge = { ...copy.value, [of]: [...(copy.value[of] as ReadonlyArray<{ id: string }>).filter((entry) => entry.id !== row.id), row] }
+  const next: Knowledge = {
+    ...copy.value,
+    [of]: [...(copy.value[of] as ReadonlyArray<{ id: string }>).filter((entry) => entry.id !== row.id), row],
+  }
   await save(changesBetween(diagnosisKnowledge, next))
 }
 
@@ -111,11 +188,19 @@ async function readFile(event: Event): Promise<void> {
   if (!file) return
   try {
     if (file.size > MOST_BYTES) throw new SyntaxError('too large')
-    const found = await $fetch<{ flaws: typeof flaws.value; changes: KnowledgeChanges | null }>('/api/knowledge/check', { method: 'POST', body: JSON.parse(await file.text()) as object })
+    const found = await $fetch<{ flaws: typeof flaws.value; changes: KnowledgeChanges | null }>(
+      '/api/knowledge/check',
+      { method: 'POST', body: JSON.parse(await file.text()) as object },
+    )
     flaws.value = found.flaws
     if (found.changes) brought.value = { name: file.name, changes: found.changes }
   } catch (error) {
-    flaws.value = [{ place: file.name, message: error instanceof SyntaxError ? 'This is no JSON file that can be read.' : problemSentence(error) }]
+    flaws.value = [
+      {
+        place: file.name,
+        message: error instanceof SyntaxError ? 'This is no JSON file that can be read.' : problemSentence(error),
+      },
+    ]
   }
 }
 async function takeOver(): Promise<void> {
@@ -128,51 +213,355 @@ async function takeOver(): Promise<void> {
 <template>
   <section class="known" aria-label="What we know of this type">
     <div class="top">
-      <p class="quiet intro">How often each fault is met on the {{ book.type.maker }} {{ book.type.name }}, what each test costs and what mends it. A row changed here counts for every engine of the type; what the shop learns from closed jobs comes on top.</p>
-      <div class="file"><v-btn variant="outlined" @click="saveFile">Save as a file</v-btn><label v-if="session.mayWrite" class="bring">Read a file<input type="file" accept="application/json,.json" aria-label="Read a knowledge file" @change="readFile"></label></div>
+      <p class="quiet intro">
+        How often each fault is met on the {{ book.type.maker }} {{ book.type.name }}, what each test costs and what
+        mends it. A row changed here counts for every engine of the type; what the shop learns from closed jobs comes on
+        top.
+      </p>
+      <div class="file">
+        <v-btn variant="outlined" @click="saveFile">Save as a file</v-btn
+        ><label v-if="session.mayWrite" class="bring"
+          >Read a file<input
+            type="file"
+            accept="application/json,.json"
+            aria-label="Read a knowledge file"
+            @change="readFile"
+        /></label>
+      </div>
     </div>
-    <div v-if="flaws.length > 0" class="flaws" role="alert"><p class="sign sign--fault">The file was not taken over: {{ flaws.length === 1 ? 'one thing is' : `${flaws.length} things are` }} wrong in it.</p><ul><li v-for="flaw in flaws.slice(0, 12)" :key="`${flaw.place}${flaw.message}`"><code>{{ flaw.place }}</code> {{ flaw.message }}</li></ul></div>
-    <p v-if="brought" class="ask"><span>{{ countChanges(brought.changes) === 0 ? `${brought.name} says what ships: taking it over sets this type back.` : `${brought.name} differs from what ships in ${countChanges(brought.changes)} ${countChanges(brought.changes) === 1 ? 'row' : 'rows'}.` }}</span><v-btn color="primary" variant="flat" @click="takeOver">Take it over</v-btn><v-btn variant="outlined" @click="brought = null">Leave it</v-btn></p>
+    <div v-if="flaws.length > 0" class="flaws" role="alert">
+      <p class="sign sign--fault">
+        The file was not taken over: {{ flaws.length === 1 ? 'one thing is' : `${flaws.length} things are` }} wrong in
+        it.
+      </p>
+      <ul>
+        <li v-for="flaw in flaws.slice(0, 12)" :key="`${flaw.place}${flaw.message}`">
+          <code>{{ flaw.place }}</code> {{ flaw.message }}
+        </li>
+      </ul>
+    </div>
+    <p v-if="brought" class="ask">
+      <span>{{
+        countChanges(brought.changes) === 0
+          ? `${brought.name} says what ships: taking it over sets this type back.`
+          : `${brought.name} differs from what ships in ${countChanges(brought.changes)} ${countChanges(brought.changes) === 1 ? 'row' : 'rows'}.`
+      }}</span><v-btn color="primary" variant="flat" @click="takeOver">Take it over</v-btn
+      ><v-btn variant="outlined" @click="brought = null">Leave it</v-btn>
+    </p>
 
     <div class="bar">
-      <div class="lists" role="tablist" aria-label="What to show"><button v-for="of in knowledgeLists" :key="of" type="button" role="tab" :aria-selected="list === of" @click="list = of">{{ names[of] }} <span class="figure">{{ copy[of].length }}</span></button></div>
-      <v-text-field v-model="search" label="Word" type="search" clearable density="compact" class="search" @click:clear="search = ''" />
-      <div class="lists" role="group" aria-label="Which of them"><button v-for="(name, key) in onlyNames" :key="key" type="button" :aria-pressed="only === key" @click="only = key">{{ name }} <span v-if="key === 'differing'" class="figure">{{ differing }}</span></button></div>
+      <div class="lists" role="tablist" aria-label="What to show">
+        <button
+          v-for="of in knowledgeLists"
+          :key="of"
+          type="button"
+          role="tab"
+          :aria-selected="list === of"
+          @click="list = of"
+        >
+          {{ names[of] }} <span class="figure">{{ copy[of].length }}</span>
+        </button>
+      </div>
+      <v-text-field
+        v-model="search"
+        label="Word"
+        type="search"
+        clearable
+        density="compact"
+        class="search"
+        @click:clear="search = ''"
+      />
+      <div class="lists" role="group" aria-label="Which of them">
+        <button
+          v-for="(name, key) in onlyNames"
+          :key="key"
+          type="button"
+          :aria-pressed="only === key"
+          @click="only = key"
+        >
+          {{ name }} <span v-if="key === 'differing'" class="figure">{{ differing }}</span>
+        </button>
+      </div>
     </div>
 
-    <EmptyState v-if="rows.length === 0" :title="only === 'differing' ? 'Nothing changed' : 'No row fits'" :text="only === 'differing' ? 'This type is judged by what ships. Open a row to change what is different with this type.' : 'Try another word, or all rows.'" action="All rows" @act="only = 'all'; search = ''" />
+    <EmptyState
+      v-if="rows.length === 0"
+      :title="only === 'differing' ? 'Nothing changed' : 'No row fits'"
+      :text="
+        only === 'differing'
+          ? 'This type is judged by what ships. Open a row to change what is different with this type.'
+          : 'Try another word, or all rows.'
+      "
+      action="All rows"
+      @act="
+        only = 'all'
+        search = ''
+      "
+    />
     <table v-else>
-      <thead><tr><th scope="col">{{ names[list] }}</th><th scope="col">{{ asides[list] }}</th><th v-for="head in heads[list]" :key="head" scope="col" class="number">{{ head }}</th><th scope="col"><span class="unseen">What can be done</span></th></tr></thead>
+      <thead>
+        <tr>
+          <th scope="col">{{ names[list] }}</th>
+          <th scope="col">{{ asides[list] }}</th>
+          <th v-for="head in heads[list]" :key="head" scope="col" class="number">{{ head }}</th>
+          <th scope="col"><span class="unseen">What can be done</span></th>
+        </tr>
+      </thead>
       <tbody>
-        <tr v-for="row in many ? rows : rows.slice(0, FEW)" :key="row.id" :class="{ out: row.state === 'left out', own: row.state === 'changed' || row.state === 'own' }">
-          <th scope="row"><button type="button" :disabled="row.state === 'left out' || !session.mayWrite" @click="edit(row.id)">{{ row.name }}</button></th>
+        <tr
+          v-for="row in many ? rows : rows.slice(0, FEW)"
+          :key="row.id"
+          :class="{ out: row.state === 'left out', own: row.state === 'changed' || row.state === 'own' }"
+        >
+          <th scope="row">
+            <button type="button" :disabled="row.state === 'left out' || !session.mayWrite" @click="edit(row.id)">
+              {{ row.name }}
+            </button>
+          </th>
           <td class="aside quiet">{{ row.aside }}</td>
-          <td v-for="(figure, index) in row.figures" :key="index" class="number figure">{{ figure }}<span v-if="row.shipped && row.shipped[index] !== figure" class="quiet"> was {{ row.shipped[index] }}</span></td>
-          <td class="doing"><template v-if="row.state !== 'as shipped'"><span class="label">{{ row.state }}</span><button v-if="session.mayWrite" type="button" class="plain" @click="setBack(row.id)">{{ row.state === 'own' ? 'Take away' : 'As it ships' }}</button></template></td>
+          <td v-for="(figure, index) in row.figures" :key="index" class="number figure">
+            {{ figure
+            }}<span v-if="row.shipped && row.shipped[index] !== figure" class="quiet">
+              was {{ row.shipped[index] }}</span
+            >
+          </td>
+          <td class="doing">
+            <template v-if="row.state !== 'as shipped'"
+              ><span class="label">{{ row.state }}</span
+              ><button v-if="session.mayWrite" type="button" class="plain" @click="setBack(row.id)">
+                {{ row.state === 'own' ? 'Take away' : 'As it ships' }}
+              </button></template
+            >
+          </td>
         </tr>
       </tbody>
     </table>
-    <button v-if="rows.length > FEW && !many" type="button" class="plain" @click="many = true">All {{ rows.length }} rows</button>
-    <p v-if="asking" class="ask"><span class="sign sign--care">This type is then judged by what ships, as every other. What it was stays in the journal.</span><v-btn color="error" variant="flat" @click="asking = false; save(noChanges)">Set all back</v-btn><v-btn variant="outlined" @click="asking = false">Leave it</v-btn></p>
-    <button v-else-if="differing > 0 && session.mayWrite" type="button" class="plain" @click="asking = true">Set all back to what ships</button>
-    <KnowledgeRowDialog v-if="editing" :list="editing.list" :row="editing.row" :as-new="editing.asNew" :knowledge="copy" :ships="(diagnosisKnowledge[editing.list] as ReadonlyArray<{ id: string }>).some((entry) => entry.id === editing?.row.id)" @keep="keep" @leave="editing = null" @leave-out="leaveOut(editing.row.id); editing = null" @as-new="editing = { ...editing, asNew: true }" />
+    <button v-if="rows.length > FEW && !many" type="button" class="plain" @click="many = true">
+      All {{ rows.length }} rows
+    </button>
+    <p v-if="asking" class="ask">
+      <span class="sign sign--care"
+        >This type is then judged by what ships, as every other. What it was stays in the journal.</span
+      ><v-btn
+        color="error"
+        variant="flat"
+        @click="
+          asking = false
+          save(noChanges)
+        "
+        >Set all back</v-btn
+      ><v-btn variant="outlined" @click="asking = false">Leave it</v-btn>
+    </p>
+    <button v-else-if="differing > 0 && session.mayWrite" type="button" class="plain" @click="asking = true">
+      Set all back to what ships
+    </button>
+    <KnowledgeRowDialog
+      v-if="editing"
+      :list="editing.list"
+      :row="editing.row"
+      :as-new="editing.asNew"
+      :knowledge="copy"
+      :ships="
+        (diagnosisKnowledge[editing.list] as ReadonlyArray<{ id: string }>).some(
+          (entry) => entry.id === editing?.row.id,
+        )
+      "
+      @keep="keep"
+      @leave="editing = null"
+      @leave-out="
+        leaveOut(editing.row.id)
+        editing = null
+      "
+      @as-new="editing = { ...editing, asNew: true }"
+    />
   </section>
 </template>
 
 <style scoped>
-.known { display: grid; gap: 12px; grid-template-columns: minmax(0, 1fr); }
-.top { display: flex; gap: 24px; justify-content: space-between; align-items: flex-start; } .intro { max-width: 64ch; } .file { display: flex; gap: 10px; flex: none; }
-.bring { position: relative; display: inline-flex; align-items: center; min-height: var(--target); padding: 0 16px; border: 1px solid var(--rule); border-radius: 3px; font-weight: 600; font-size: 0.875rem; cursor: pointer; } .bring input { position: absolute; inset: 0; opacity: 0; cursor: pointer; } .bring:focus-within { outline: 2px solid var(--brass); outline-offset: 2px; }
-.flaws ul { margin: 6px 0 0; padding-left: 1.1em; display: grid; gap: 3px; } .flaws code { font-family: var(--mono); color: var(--soft); margin-right: 8px; }
-.ask { display: flex; gap: 12px; align-items: center; flex-wrap: wrap; }
-.bar { display: flex; gap: 18px; align-items: center; flex-wrap: wrap; border-bottom: 1px solid var(--rule); } .search { max-width: 240px; }
-.lists { display: flex; } .lists button { padding: 0 12px; min-height: var(--target); color: var(--soft); font-weight: 600; border-bottom: 3px solid transparent; } .lists [aria-selected='true'], .lists [aria-pressed='true'] { color: var(--ink); border-color: var(--brass); } .lists .figure { font-weight: 400; font-size: 0.86em; }
-table { border-collapse: collapse; width: 100%; } thead th { font-size: 0.82rem; color: var(--soft); font-weight: 550; text-align: left; padding: 4px 0; } tbody tr { border-top: 1px solid var(--rule); } tbody th { text-align: left; font-weight: 500; padding: 0 18px 0 0; } tbody th button { display: block; text-align: left; min-height: var(--target); font-weight: 550; padding: 4px 0; } tbody th button:not(:disabled):hover { text-decoration: underline; text-decoration-color: var(--brass); text-underline-offset: 3px; }
-.aside { font-size: 0.9rem; padding: 4px 0; width: 44%; } .number { text-align: right !important; white-space: nowrap; padding-left: 18px; } .doing { text-align: right; white-space: nowrap; padding-left: 18px; width: 1%; } .doing .label { margin-right: 12px; }
-.own > th { border-left: 3px solid var(--brass); padding-left: 10px; } .out th button, .out .figure { text-decoration: line-through; color: var(--soft); }
-.plain { font-weight: 600; color: var(--green); min-height: var(--target); justify-self: start; }
-.unseen { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
-@media (max-width: 800px) { .top { flex-direction: column; } .doing { white-space: normal; } }
-@media (max-width: 600px) { .search { max-width: none; flex-basis: 100%; } }
-@media (max-width: 700px) { .aside, thead th:nth-child(2) { display: none; } .doing { width: auto; padding-left: 8px; } .number { padding-left: 8px; } }
+.known {
+  display: grid;
+  gap: 12px;
+  grid-template-columns: minmax(0, 1fr);
+}
+.top {
+  display: flex;
+  gap: 24px;
+  justify-content: space-between;
+  align-items: flex-start;
+}
+.intro {
+  max-width: 64ch;
+}
+.file {
+  display: flex;
+  gap: 10px;
+  flex: none;
+}
+.bring {
+  position: relative;
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+  padding: 0 16px;
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  font-weight: 600;
+  font-size: 0.875rem;
+  cursor: pointer;
+}
+.bring input {
+  position: absolute;
+  inset: 0;
+  opacity: 0;
+  cursor: pointer;
+}
+.bring:focus-within {
+  outline: 2px solid var(--brass);
+  outline-offset: 2px;
+}
+.flaws ul {
+  margin: 6px 0 0;
+  padding-left: 1.1em;
+  display: grid;
+  gap: 3px;
+}
+.flaws code {
+  font-family: var(--mono);
+  color: var(--soft);
+  margin-right: 8px;
+}
+.ask {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.bar {
+  display: flex;
+  gap: 18px;
+  align-items: center;
+  flex-wrap: wrap;
+  border-bottom: 1px solid var(--rule);
+}
+.search {
+  max-width: 240px;
+}
+.lists {
+  display: flex;
+}
+.lists button {
+  padding: 0 12px;
+  min-height: var(--target);
+  color: var(--soft);
+  font-weight: 600;
+  border-bottom: 3px solid transparent;
+}
+.lists [aria-selected='true'],
+.lists [aria-pressed='true'] {
+  color: var(--ink);
+  border-color: var(--brass);
+}
+.lists .figure {
+  font-weight: 400;
+  font-size: 0.86em;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+thead th {
+  font-size: 0.82rem;
+  color: var(--soft);
+  font-weight: 550;
+  text-align: left;
+  padding: 4px 0;
+}
+tbody tr {
+  border-top: 1px solid var(--rule);
+}
+tbody th {
+  text-align: left;
+  font-weight: 500;
+  padding: 0 18px 0 0;
+}
+tbody th button {
+  display: block;
+  text-align: left;
+  min-height: var(--target);
+  font-weight: 550;
+  padding: 4px 0;
+}
+tbody th button:not(:disabled):hover {
+  text-decoration: underline;
+  text-decoration-color: var(--brass);
+  text-underline-offset: 3px;
+}
+.aside {
+  font-size: 0.9rem;
+  padding: 4px 0;
+  width: 44%;
+}
+.number {
+  text-align: right !important;
+  white-space: nowrap;
+  padding-left: 18px;
+}
+.doing {
+  text-align: right;
+  white-space: nowrap;
+  padding-left: 18px;
+  width: 1%;
+}
+.doing .label {
+  margin-right: 12px;
+}
+.own > th {
+  border-left: 3px solid var(--brass);
+  padding-left: 10px;
+}
+.out th button,
+.out .figure {
+  text-decoration: line-through;
+  color: var(--soft);
+}
+.plain {
+  font-weight: 600;
+  color: var(--green);
+  min-height: var(--target);
+  justify-self: start;
+}
+.unseen {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
+}
+@media (max-width: 800px) {
+  .top {
+    flex-direction: column;
+  }
+  .doing {
+    white-space: normal;
+  }
+}
+@media (max-width: 600px) {
+  .search {
+    max-width: none;
+    flex-basis: 100%;
+  }
+}
+@media (max-width: 700px) {
+  .aside,
+  thead th:nth-child(2) {
+    display: none;
+  }
+  .doing {
+    width: auto;
+    padding-left: 8px;
+  }
+  .number {
+    padding-left: 8px;
+  }
+}
 </style>

@@ -1,14 +1,18 @@
 <script setup lang="ts">
-import type { OwnerBook } from '~~/shared/book'
-import type { OwnerFields } from '~~/shared/messages/book-entries'
+import { emptyOwner } from '~/forms/empty-entries'
+import { problemSentence } from '~/stores/problem-sentence'
+import type { OwnerBook } from '~~/messages/book'
+import { ownerBookWith } from '~~/messages/changes'
+import { withPending } from '~/stores/pending-overlay'
+import type { OwnerFields } from '~~/messages/book-entries'
 
 /** One owner: how to reach them, their engines, their jobs. */
 const route = useRoute()
 const outbox = useOutbox()
 const session = useSessionStore()
 const id = computed(() => String(route.params.id))
-const lane = computed(() => `owner:${id.value}`)
-const book = shallowRef<OwnerBook | null>(null)
+const stored = shallowRef<OwnerBook | null>(null)
+const book = computed(() => stored.value && withPending(stored.value, outbox.entries, ownerBookWith))
 const failure = ref('')
 const editing = ref(false)
 const fields = ref<OwnerFields>(emptyOwner())
@@ -16,16 +20,18 @@ const begun = shallowRef<OwnerFields>(emptyOwner())
 
 async function load(): Promise<void> {
   try {
-    book.value = await $fetch<OwnerBook>(`/api/owners/${id.value}`)
+    stored.value = await $fetch<OwnerBook>(`/api/owners/${id.value}`)
     failure.value = ''
   } catch (error) {
     failure.value = problemSentence(error)
   }
 }
 watch(id, load, { immediate: true })
-onBeforeUnmount(outbox.onAcknowledged((acknowledged) => {
-  if (acknowledged === lane.value) void load()
-}))
+onBeforeUnmount(
+  outbox.onAcknowledged((_lane, changes) => {
+    if (stored.value) stored.value = ownerBookWith(stored.value, changes)
+  }),
+)
 
 function edit({ owner }: OwnerBook): void {
   const { name, email, phone, address, notes, isShop } = owner
@@ -36,7 +42,11 @@ function edit({ owner }: OwnerBook): void {
 
 async function keep({ owner }: OwnerBook): Promise<void> {
   if (!fields.value.name.trim()) return
-  await outbox.send('owner.save', { id: owner.id, fields: { ...fields.value } }, { lane: lane.value, subject: `owner:${owner.id}`, label: 'owner', expectedVersion: owner.version, base: begun.value })
+  await outbox.send(
+    'owner.save',
+    { id: owner.id, fields: { ...fields.value } },
+    { version: owner.version, ...begun.value },
+  )
   editing.value = false
 }
 </script>
@@ -45,31 +55,81 @@ async function keep({ owner }: OwnerBook): Promise<void> {
   <div class="page">
     <p v-if="failure" class="sign sign--care" role="alert">{{ failure }}</p>
     <template v-if="book">
-      <div class="page-head"><h1>{{ book.owner.name }}</h1><v-btn v-if="session.mayWrite" class="push" variant="outlined" @click="edit(book)">Change</v-btn></div>
+      <div class="page-head">
+        <h1>{{ book.owner.name }}</h1>
+        <v-btn v-if="session.mayWrite" class="push" variant="outlined" @click="edit(book)">Change</v-btn>
+      </div>
       <div class="columns columns--with-side">
         <section>
           <h2>Engines</h2>
           <p v-if="book.engines.length === 0" class="quiet">None in the book.</p>
-          <ul class="ruled-list"><li v-for="engine in book.engines" :key="engine.id"><NuxtLink :to="`/engines/${engine.id}`" class="engine"><strong>{{ engine.name }}</strong> <span class="quiet">{{ engine.typeName }}, {{ engine.jobs === 1 ? '1 job' : `${engine.jobs} jobs` }}</span></NuxtLink></li></ul>
+          <ul class="ruled-list">
+            <li v-for="engine in book.engines" :key="engine.id">
+              <NuxtLink :to="`/engines/${engine.id}`" class="engine"
+                ><strong>{{ engine.name }}</strong>
+                <span class="quiet"
+                  >{{ engine.typeName }}, {{ engine.jobs === 1 ? '1 job' : `${engine.jobs} jobs` }}</span
+                ></NuxtLink
+              >
+            </li>
+          </ul>
           <h2 class="jobs-head">Jobs</h2>
           <div class="jobs"><JobTag v-for="tag in book.jobs" :key="tag.id" :tag="tag" /></div>
         </section>
         <aside>
           <h2>Reach</h2>
           <p class="address">{{ book.owner.address }}</p>
-          <p><a v-if="book.owner.phone" :href="`tel:${book.owner.phone}`">{{ book.owner.phone }}</a></p>
-          <p><a v-if="book.owner.email" :href="`mailto:${book.owner.email}`">{{ book.owner.email }}</a></p>
+          <p>
+            <a v-if="book.owner.phone" :href="`tel:${book.owner.phone}`">{{ book.owner.phone }}</a>
+          </p>
+          <p>
+            <a v-if="book.owner.email" :href="`mailto:${book.owner.email}`">{{ book.owner.email }}</a>
+          </p>
           <p class="quiet notes">{{ book.owner.notes }}</p>
         </aside>
       </div>
-      <v-dialog v-model="editing" max-width="720"><v-card title="Owner"><v-card-text><OwnerFieldsForm v-model="fields" :problems="fields.name.trim() ? {} : { name: 'The owner needs a name.' }" /></v-card-text><v-card-actions><v-btn variant="outlined" @click="editing = false">Leave</v-btn><v-spacer /><v-btn color="primary" variant="flat" @click="keep(book)">Keep</v-btn></v-card-actions></v-card></v-dialog>
+      <v-dialog v-model="editing" max-width="720"
+        ><v-card title="Owner"
+          ><v-card-text
+            ><OwnerFieldsForm
+              v-model="fields"
+              :problems="fields.name.trim() ? {} : { name: 'The owner needs a name.' }" /></v-card-text
+          ><v-card-actions
+            ><v-btn variant="outlined" @click="editing = false">Leave</v-btn><v-spacer /><v-btn
+              color="primary"
+              variant="flat"
+              @click="keep(book)"
+              >Keep</v-btn
+            ></v-card-actions
+          ></v-card
+        ></v-dialog
+      >
     </template>
   </div>
 </template>
 
 <style scoped>
-.engine { display: block; text-decoration: none; color: var(--ink); min-height: 26px; }
-.jobs-head { margin: 24px 0 10px; }
-.jobs { display: grid; grid-template-columns: repeat(auto-fill, minmax(272px, 1fr)); gap: 14px 26px; padding-left: 8px; }
-.address { white-space: pre-wrap; margin: 6px 0; } .notes { margin-top: 12px; white-space: pre-wrap; }
+.engine {
+  display: block;
+  text-decoration: none;
+  color: var(--ink);
+  min-height: 26px;
+}
+.jobs-head {
+  margin: 24px 0 10px;
+}
+.jobs {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(272px, 1fr));
+  gap: 14px 26px;
+  padding-left: 8px;
+}
+.address {
+  white-space: pre-wrap;
+  margin: 6px 0;
+}
+.notes {
+  margin-top: 12px;
+  white-space: pre-wrap;
+}
 </style>

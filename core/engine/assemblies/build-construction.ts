@@ -20,7 +20,12 @@ export function buildConstruction(plan: ConstructionPlan): EngineDescription {
   addAllWheelSetsTurned(draft)
   const { id, name, summary, source, power } = plan
   const built = draft.finish({
-    id, name, summary, source, power, rails: { plus: rails.plus, minus: rails.left },
+    id,
+    name,
+    summary,
+    source,
+    power,
+    rails: { plus: rails.plus, minus: rails.left },
     units: plan.units.map(({ grams, ...unit }) => ({ ...unit, massGrams: grams })),
   })
   return facingForward(built)
@@ -39,32 +44,59 @@ function addRails(draft: Draft, power: ConstructionPlan['power']): Rails {
 
 function addEntry(draft: Draft, entry: PlanEntry, rails: Rails): void {
   switch (entry.assembly) {
-    case 'part': return addPart(draft, entry)
-    case 'shell': return addShell(draft, entry)
-    case 'wheel-set': return addWheelSet(draft, entry, rails)
-    case 'truck': return addTruck(draft, entry)
-    case 'roller': return addRoller(draft, entry, rails)
-    case 'lead': return addLead(draft, entry)
-    case 'contact': return addContact(draft, entry)
-    case 'insulation': return addInsulation(draft, entry)
-    case 'suppressor': return addSuppressor(draft, entry)
-    case 'choke': return addChoke(draft, entry)
-    case 'lamp': return addLamp(draft, entry)
-    case 'magnet-motor': return addMagnetMotor(draft, entry)
-    case 'series-motor': return addSeriesMotor(draft, entry)
-    case 'sequence-switch': return addSequenceSwitch(draft, entry)
-    case 'horn': return addHorn(draft, entry)
-    case 'worm': return addWorm(draft, entry)
-    case 'shaft': return addShaft(draft, entry)
-    case 'train': return addTrain(draft, entry)
-    case 'rods': return addRods(draft, entry)
-    case 'node': return draft.node(entry.as, entry.name, entry.stage, entry.access ?? null)
-    case 'access': return void draft.access(entry.as, entry.name, entry.off, entry.on ?? [])
+    case 'part':
+      return addPart(draft, entry)
+    case 'shell':
+      return addShell(draft, entry)
+    case 'wheel-set':
+      return addWheelSet(draft, entry, rails)
+    case 'truck':
+      return addTruck(draft, entry)
+    case 'roller':
+      return addRoller(draft, entry, rails)
+    case 'lead':
+      return addLead(draft, entry)
+    case 'contact':
+      return addContact(draft, entry)
+    case 'insulation':
+      return addInsulation(draft, entry)
+    case 'suppressor':
+      return addSuppressor(draft, entry)
+    case 'choke':
+      return addChoke(draft, entry)
+    case 'lamp':
+      return addLamp(draft, entry)
+    case 'magnet-motor':
+      return addMagnetMotor(draft, entry)
+    case 'series-motor':
+      return addSeriesMotor(draft, entry)
+    case 'sequence-switch':
+      return addSequenceSwitch(draft, entry)
+    case 'horn':
+      return addHorn(draft, entry)
+    case 'worm':
+      return addWorm(draft, entry)
+    case 'shaft':
+      return addShaft(draft, entry)
+    case 'train':
+      return addTrain(draft, entry)
+    case 'rods':
+      return addRods(draft, entry)
+    case 'node':
+      return draft.node(entry.as, entry.name, entry.stage, entry.access ?? null)
+    case 'access':
+      return void draft.access(entry.as, entry.name, entry.off, entry.on ?? [])
     case 'turnable': {
       const { as: id, name, minutes, access = null, swapTo, swapFrom } = entry
       const pair = swapTo ?? swapFrom
       if (!pair) throw new RangeError(`“${id}” names nothing to turn.`)
-      draft.turnables.push({ id, name, minutes, access, effects: [{ kind: 'swap-ends', end: swapTo ? 'to' : 'from', first: pair[0], second: pair[1] }] })
+      draft.turnables.push({
+        id,
+        name,
+        minutes,
+        access,
+        effects: [{ kind: 'swap-ends', end: swapTo ? 'to' : 'from', first: pair[0], second: pair[1] }],
+      })
     }
   }
 }
@@ -74,6 +106,9 @@ function facingForward(description: EngineDescription): EngineDescription {
   const train = driveTrain(description)
   return {
     ...description,
-    wheelSets: description.wheelSets.map((wheelSet) => ({ ...wheelSet, forward: (train.turning.get(wheelSet.rotor)?.turnsPerMotorTurn ?? 1) < 0 ? 'against' : 'with' })),
+    wheelSets: description.wheelSets.map((wheelSet) => ({
+      ...wheelSet,
+      forward: (train.turning.get(wheelSet.rotor)?.turnsPerMotorTurn ?? 1) < 0 ? 'against' : 'with',
+    })),
   }
 }

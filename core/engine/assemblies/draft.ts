@@ -1,4 +1,11 @@
-import { DESCRIPTION_VERSION, type CircuitComponent, type CircuitNode, type EngineDescription, type Part, type Removal } from '../description-schema'
+import {
+  DESCRIPTION_VERSION,
+  type CircuitComponent,
+  type CircuitNode,
+  type EngineDescription,
+  type Part,
+  type Removal,
+} from '../description-schema'
 
 export type Mutable<T> = { -readonly [K in keyof T]: T[K] }
 
@@ -46,14 +53,57 @@ export class Draft {
   }
 
   /** A description with the head given; ids and order as they were added. */
-  finish(head: Pick<EngineDescription, 'id' | 'name' | 'summary' | 'source' | 'power' | 'units' | 'rails'>): EngineDescription {
-    const { parts, accesses, nodes, components, switches, motors, rotors, links, trucks, wheelSets, centrePickups, turnables, carePoints } = this
-    return { version: DESCRIPTION_VERSION, ...head, parts, accesses, nodes, components, switches, motors, rotors, links, trucks, wheelSets, centrePickups, turnables, carePoints }
+  finish(
+    head: Pick<EngineDescription, 'id' | 'name' | 'summary' | 'source' | 'power' | 'units' | 'rails'>,
+  ): EngineDescription {
+    const {
+      parts,
+      accesses,
+      nodes,
+      components,
+      switches,
+      motors,
+      rotors,
+      links,
+      trucks,
+      wheelSets,
+      centrePickups,
+      turnables,
+      carePoints,
+    } = this
+    return {
+      version: DESCRIPTION_VERSION,
+      ...head,
+      parts,
+      accesses,
+      nodes,
+      components,
+      switches,
+      motors,
+      rotors,
+      links,
+      trucks,
+      wheelSets,
+      centrePickups,
+      turnables,
+      carePoints,
+    }
   }
 }
 
 /** A removal with what is usual filled in. */
 export function removal(given: Partial<Removal>): Removal {
   const minutes = given.minutes ?? 1
-  return { minutes, refitMinutes: minutes * 1.5, needs: [], tools: ['fingers'], risk: 0.005, replacement: 'order', hazards: [], leaveAlone: '', wayBack: '', ...given }
+  return {
+    minutes,
+    refitMinutes: minutes * 1.5,
+    needs: [],
+    tools: ['fingers'],
+    risk: 0.005,
+    replacement: 'order',
+    hazards: [],
+    leaveAlone: '',
+    wayBack: '',
+    ...given,
+  }
 }

@@ -10,8 +10,22 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
   const brushesBehind = entry.brushesBehind ?? behind
 
   draft.part({
-    id, name, kind: 'motor', unit, materials: ['steel', 'copper', entry.magnet ?? 'ferrite'], heldBy: entry.fixing ?? 'its screw',
-    removal: removal({ minutes: 3, refitMinutes: 6, needs: [...behind, [`${id}.lead-plus`], ...(minusBy === 'lead' ? [[`${id}.lead-minus`]] : [])], tools: ['screwdriver'], risk: 0.01, replacement: 'rare', hazards: ['strong-magnet'], wayBack: entry.wayBack ?? 'The same way up: turned over it runs the other way. Mesh set by its screw.' }),
+    id,
+    name,
+    kind: 'motor',
+    unit,
+    materials: ['steel', 'copper', entry.magnet ?? 'ferrite'],
+    heldBy: entry.fixing ?? 'its screw',
+    removal: removal({
+      minutes: 3,
+      refitMinutes: 6,
+      needs: [...behind, [`${id}.lead-plus`], ...(minusBy === 'lead' ? [[`${id}.lead-minus`]] : [])],
+      tools: ['screwdriver'],
+      risk: 0.01,
+      replacement: 'rare',
+      hazards: ['strong-magnet'],
+      wayBack: entry.wayBack ?? 'The same way up: turned over it runs the other way. Mesh set by its screw.',
+    }),
   })
   const terminals = draft.access(`${id}.terminals`, `Terminals of the ${lower}`, behind)
   draft.access(`${id}.out`, `${name} out`, [[id]])
@@ -19,49 +33,301 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
   draft.node(`${id}.minus`, `${name}, minus terminal`, 'motor-lead', terminals)
 
   const lead = (pole: 'plus' | 'minus', from: string): void => {
-    draft.part({ id: `${id}.lead-${pole}`, name: `Lead to the ${lower}, ${pole}`, kind: 'lead', unit, materials: ['copper'], removal: removal({ minutes: 2, refitMinutes: 3, needs: behind, tools: ['soldering-iron'], hazards: ['hot-iron'], risk: 0.005, replacement: 'scrap-box', wayBack: 'To the terminal it came from: swapped, it runs backwards.' }) })
-    draft.component({ id: `${id}.lead-${pole}`, name: `Lead to the ${lower}, ${pole}`, kind: 'conductor', from, to: `${id}.${pole}`, ohms: 0.05, part: `${id}.lead-${pole}`, unit, faults: ['open', 'high-resistance', 'intermittent'] })
+    draft.part({
+      id: `${id}.lead-${pole}`,
+      name: `Lead to the ${lower}, ${pole}`,
+      kind: 'lead',
+      unit,
+      materials: ['copper'],
+      removal: removal({
+        minutes: 2,
+        refitMinutes: 3,
+        needs: behind,
+        tools: ['soldering-iron'],
+        hazards: ['hot-iron'],
+        risk: 0.005,
+        replacement: 'scrap-box',
+        wayBack: 'To the terminal it came from: swapped, it runs backwards.',
+      }),
+    })
+    draft.component({
+      id: `${id}.lead-${pole}`,
+      name: `Lead to the ${lower}, ${pole}`,
+      kind: 'conductor',
+      from,
+      to: `${id}.${pole}`,
+      ohms: 0.05,
+      part: `${id}.lead-${pole}`,
+      unit,
+      faults: ['open', 'high-resistance', 'intermittent'],
+    })
   }
   lead('plus', plus)
   if (minusBy === 'lead') lead('minus', minus)
-  else draft.component({ id: `${id}.lead-minus`, name: `Strap from the frame to the minus brush of the ${lower}`, kind: 'conductor', from: minus, to: `${id}.minus`, ohms: 0.1, part: id, unit, faults: ['open', 'high-resistance', 'intermittent'] })
+  else
+    draft.component({
+      id: `${id}.lead-minus`,
+      name: `Strap from the frame to the minus brush of the ${lower}`,
+      kind: 'conductor',
+      from: minus,
+      to: `${id}.minus`,
+      ohms: 0.1,
+      part: id,
+      unit,
+      faults: ['open', 'high-resistance', 'intermittent'],
+    })
 
-  const brushes = opens ? draft.access(`${id}.brushes`, `Brushes of the ${lower}`, [...brushesBehind, [`${id}.spring-plus`], [`${id}.spring-minus`]]) : null
-  const commutator = opens ? draft.access(`${id}.commutator`, `Commutator of the ${lower}`, [...brushesBehind, [`${id}.brush-plus`], [`${id}.brush-minus`]]) : null
-  draft.part({ id: `${id}.magnet`, name: `Magnet of the ${lower}`, kind: 'motor-part', unit, materials: [entry.magnet ?? 'ferrite'], removal: opens && style === 'open-frame' ? removal({ minutes: 4, refitMinutes: 6, needs: [[id]], tools: ['screwdriver'], risk: 0.05, replacement: 'rare', hazards: ['strong-magnet'], leaveAlone: 'Off its poles it loses strength: keep a keeper across it.', wayBack: 'Polarity as marked with the compass.' }) : null })
-  draft.part({ id: `${id}.armature`, name: `Armature of the ${lower}`, kind: 'motor-part', unit, materials: ['lacquered-wire', 'steel', 'copper'], removal: opens ? removal({ minutes: 3, refitMinutes: 5, needs: style === 'side-brush' ? [[`${id}.brush-plus`], [`${id}.brush-minus`], ...behind] : [[id], [`${id}.brush-plus`], [`${id}.brush-minus`]], tools: ['fine-screwdriver'], risk: 0.05, replacement: 'rare', hazards: ['strong-magnet'], wayBack: 'Washers in their order, end play as found or better.' }) : null })
-  for (const pole of ['plus', 'minus'] as const) addBrush(draft, entry, pole, opens, feed, brushesBehind, brushes, commutator)
-
-  draft.component({ id: `${id}.gaps`, name: `Gaps of the commutator of the ${lower}`, kind: 'commutator', from: `${id}.bar-plus`, to: `${id}.bar-minus`, ohms: null, highOhms: Math.max(2, entry.ohms / 3), part: `${id}.armature`, unit, faults: ['high-resistance'] })
-  draft.component({ id: `${id}.winding`, name: `Winding of the ${lower}`, kind: 'winding', from: `${id}.bar-plus`, to: `${id}.bar-minus`, ohms: entry.ohms, highOhms: entry.ohms * 2, part: `${id}.armature`, unit, faults: ['open', 'high-resistance', 'shorted'] })
-  if (entry.frame) {
-    draft.component({ id: `${id}.winding-frame`, name: `Winding clear of the frame of the ${lower}`, kind: 'insulation', from: `${id}.bar-plus`, to: entry.frame, ohms: null, part: `${id}.armature`, unit, faults: ['shorted'] })
-    if (feed === 'spring' && minusBy === 'strap') draft.component({ id: `${id}.spring-frame`, name: `Insulation under the plus brush spring of the ${lower}`, kind: 'insulation', from: `${id}.plus`, to: entry.frame, ohms: null, part: `${id}.spring-plus`, unit, faults: ['shorted'] })
-  }
-  draft.rotors.push({ id: `${id}.armature`, name: `Armature of the ${lower}`, kind: 'armature', part: `${id}.armature`, unit })
-  draft.motors.push({
-    id, name, kind: style, part: id, armature: `${id}.winding`, field: null, backEmf: entry.backEmf, coulombTorque: entry.coulomb, viscousTorque: entry.viscous,
-    segments: entry.segments, rotor: `${id}.armature`, feeds: { plus: `${id}.lead-plus`, minus: `${id}.lead-minus` }, opens,
+  const brushes = opens
+    ? draft.access(`${id}.brushes`, `Brushes of the ${lower}`, [
+        ...brushesBehind,
+        [`${id}.spring-plus`],
+        [`${id}.spring-minus`],
+      ])
+    : null
+  const commutator = opens
+    ? draft.access(`${id}.commutator`, `Commutator of the ${lower}`, [
+        ...brushesBehind,
+        [`${id}.brush-plus`],
+        [`${id}.brush-minus`],
+      ])
+    : null
+  draft.part({
+    id: `${id}.magnet`,
+    name: `Magnet of the ${lower}`,
+    kind: 'motor-part',
+    unit,
+    materials: [entry.magnet ?? 'ferrite'],
+    removal:
+      opens && style === 'open-frame'
+        ? removal({
+            minutes: 4,
+            refitMinutes: 6,
+            needs: [[id]],
+            tools: ['screwdriver'],
+            risk: 0.05,
+            replacement: 'rare',
+            hazards: ['strong-magnet'],
+            leaveAlone: 'Off its poles it loses strength: keep a keeper across it.',
+            wayBack: 'Polarity as marked with the compass.',
+          })
+        : null,
   })
-  draft.turnables.push({ id: `${id}.magnet-turned`, name: `Magnet of the ${lower} the other way round, or remagnetised so`, minutes: 5, access: `${id}.out`, effects: [{ kind: 'turn-magnet', motor: id }] })
-  if (minusBy === 'lead') draft.turnables.push({ id: `${id}.leads-swapped`, name: `Leads to the ${lower} swapped`, minutes: 6, access: terminals, effects: [{ kind: 'swap-ends', end: 'to', first: `${id}.lead-plus`, second: `${id}.lead-minus` }] })
-  draft.carePoints.push({ id: `${id}.bearing-far`, kind: 'motor-bearing-far', part: id, access: terminals }, { id: `${id}.bearing-commutator`, kind: 'motor-bearing-commutator', part: id, access: terminals })
-  if (opens) draft.carePoints.push({ id: `${id}.commutator-care`, kind: 'commutator', part: `${id}.armature`, access: commutator }, { id: `${id}.brushes-care`, kind: 'brushes', part: `${id}.brush-plus`, access: brushes })
+  draft.part({
+    id: `${id}.armature`,
+    name: `Armature of the ${lower}`,
+    kind: 'motor-part',
+    unit,
+    materials: ['lacquered-wire', 'steel', 'copper'],
+    removal: opens
+      ? removal({
+          minutes: 3,
+          refitMinutes: 5,
+          needs:
+            style === 'side-brush'
+              ? [[`${id}.brush-plus`], [`${id}.brush-minus`], ...behind]
+              : [[id], [`${id}.brush-plus`], [`${id}.brush-minus`]],
+          tools: ['fine-screwdriver'],
+          risk: 0.05,
+          replacement: 'rare',
+          hazards: ['strong-magnet'],
+          wayBack: 'Washers in their order, end play as found or better.',
+        })
+      : null,
+  })
+  for (const pole of ['plus', 'minus'] as const)
+    addBrush(draft, entry, pole, opens, feed, brushesBehind, brushes, commutator)
+
+  draft.component({
+    id: `${id}.gaps`,
+    name: `Gaps of the commutator of the ${lower}`,
+    kind: 'commutator',
+    from: `${id}.bar-plus`,
+    to: `${id}.bar-minus`,
+    ohms: null,
+    highOhms: Math.max(2, entry.ohms / 3),
+    part: `${id}.armature`,
+    unit,
+    faults: ['high-resistance'],
+  })
+  draft.component({
+    id: `${id}.winding`,
+    name: `Winding of the ${lower}`,
+    kind: 'winding',
+    from: `${id}.bar-plus`,
+    to: `${id}.bar-minus`,
+    ohms: entry.ohms,
+    highOhms: entry.ohms * 2,
+    part: `${id}.armature`,
+    unit,
+    faults: ['open', 'high-resistance', 'shorted'],
+  })
+  if (entry.frame) {
+    draft.component({
+      id: `${id}.winding-frame`,
+      name: `Winding clear of the frame of the ${lower}`,
+      kind: 'insulation',
+      from: `${id}.bar-plus`,
+      to: entry.frame,
+      ohms: null,
+      part: `${id}.armature`,
+      unit,
+      faults: ['shorted'],
+    })
+    if (feed === 'spring' && minusBy === 'strap')
+      draft.component({
+        id: `${id}.spring-frame`,
+        name: `Insulation under the plus brush spring of the ${lower}`,
+        kind: 'insulation',
+        from: `${id}.plus`,
+        to: entry.frame,
+        ohms: null,
+        part: `${id}.spring-plus`,
+        unit,
+        faults: ['shorted'],
+      })
+  }
+  draft.rotors.push({
+    id: `${id}.armature`,
+    name: `Armature of the ${lower}`,
+    kind: 'armature',
+    part: `${id}.armature`,
+    unit,
+  })
+  draft.motors.push({
+    id,
+    name,
+    kind: style,
+    part: id,
+    armature: `${id}.winding`,
+    field: null,
+    backEmf: entry.backEmf,
+    coulombTorque: entry.coulomb,
+    viscousTorque: entry.viscous,
+    segments: entry.segments,
+    rotor: `${id}.armature`,
+    feeds: { plus: `${id}.lead-plus`, minus: `${id}.lead-minus` },
+    opens,
+  })
+  draft.turnables.push({
+    id: `${id}.magnet-turned`,
+    name: `Magnet of the ${lower} the other way round, or remagnetised so`,
+    minutes: 5,
+    access: `${id}.out`,
+    effects: [{ kind: 'turn-magnet', motor: id }],
+  })
+  if (minusBy === 'lead')
+    draft.turnables.push({
+      id: `${id}.leads-swapped`,
+      name: `Leads to the ${lower} swapped`,
+      minutes: 6,
+      access: terminals,
+      effects: [{ kind: 'swap-ends', end: 'to', first: `${id}.lead-plus`, second: `${id}.lead-minus` }],
+    })
+  draft.carePoints.push(
+    { id: `${id}.bearing-far`, kind: 'motor-bearing-far', part: id, access: terminals },
+    { id: `${id}.bearing-commutator`, kind: 'motor-bearing-commutator', part: id, access: terminals },
+  )
+  if (opens)
+    draft.carePoints.push(
+      { id: `${id}.commutator-care`, kind: 'commutator', part: `${id}.armature`, access: commutator },
+      { id: `${id}.brushes-care`, kind: 'brushes', part: `${id}.brush-plus`, access: brushes },
+    )
 }
 
-function addBrush(draft: Draft, entry: EntryOf<'magnet-motor'>, pole: 'plus' | 'minus', opens: boolean, feed: 'spring' | 'cup', behind: string[][], brushes: string | null, commutator: string | null): void {
+function addBrush(
+  draft: Draft,
+  entry: EntryOf<'magnet-motor'>,
+  pole: 'plus' | 'minus',
+  opens: boolean,
+  feed: 'spring' | 'cup',
+  behind: string[][],
+  brushes: string | null,
+  commutator: string | null,
+): void {
   const { as: id, name, unit, style } = entry
   const of = `${pole} brush of the ${inSentence(name)}`
   const spring = `${id}.spring-${pole}`
   const brush = `${id}.brush-${pole}`
   const cap = `${id}.cap-${pole}`
   if (style === 'side-brush') {
-    draft.part({ id: cap, name: `Cap of the ${of}`, kind: 'motor-part', unit, materials: ['bakelite', 'brass'], removal: removal({ minutes: 0.5, refitMinutes: 0.5, needs: behind, tools: ['screwdriver'], risk: 0.05, replacement: 'rare', hazards: ['flies-away', 'brittle', 'eyes'], wayBack: 'A finger over it until the thread takes; never by force.' }) })
+    draft.part({
+      id: cap,
+      name: `Cap of the ${of}`,
+      kind: 'motor-part',
+      unit,
+      materials: ['bakelite', 'brass'],
+      removal: removal({
+        minutes: 0.5,
+        refitMinutes: 0.5,
+        needs: behind,
+        tools: ['screwdriver'],
+        risk: 0.05,
+        replacement: 'rare',
+        hazards: ['flies-away', 'brittle', 'eyes'],
+        wayBack: 'A finger over it until the thread takes; never by force.',
+      }),
+    })
   }
-  draft.part({ id: spring, name: `Spring of the ${of}`, kind: 'motor-part', unit, materials: ['bronze'], removal: opens ? removal({ minutes: 0.5, refitMinutes: 1, needs: style === 'side-brush' ? [[cap]] : behind, tools: ['tweezers'], risk: 0.02, replacement: 'order', hazards: ['flies-away', 'eyes'], wayBack: 'Equal to its fellow; bears in the middle of the brush.' }) : null })
-  draft.part({ id: brush, name: `${of.charAt(0).toUpperCase()}${of.slice(1)}`, kind: 'motor-part', unit, materials: ['carbon'], removal: opens ? removal({ minutes: 0.3, refitMinutes: 0.5, needs: [[spring]], tools: ['tweezers'], risk: 0.01, replacement: 'order', hazards: ['small-parts'], wayBack: 'The same way round: its curve lies on the commutator, its groove in line with the spring.' }) : null })
+  draft.part({
+    id: spring,
+    name: `Spring of the ${of}`,
+    kind: 'motor-part',
+    unit,
+    materials: ['bronze'],
+    removal: opens
+      ? removal({
+          minutes: 0.5,
+          refitMinutes: 1,
+          needs: style === 'side-brush' ? [[cap]] : behind,
+          tools: ['tweezers'],
+          risk: 0.02,
+          replacement: 'order',
+          hazards: ['flies-away', 'eyes'],
+          wayBack: 'Equal to its fellow; bears in the middle of the brush.',
+        })
+      : null,
+  })
+  draft.part({
+    id: brush,
+    name: `${of.charAt(0).toUpperCase()}${of.slice(1)}`,
+    kind: 'motor-part',
+    unit,
+    materials: ['carbon'],
+    removal: opens
+      ? removal({
+          minutes: 0.3,
+          refitMinutes: 0.5,
+          needs: [[spring]],
+          tools: ['tweezers'],
+          risk: 0.01,
+          replacement: 'order',
+          hazards: ['small-parts'],
+          wayBack: 'The same way round: its curve lies on the commutator, its groove in line with the spring.',
+        })
+      : null,
+  })
   draft.node(`${id}.at-${pole}`, `${of.charAt(0).toUpperCase()}${of.slice(1)}`, 'brush', brushes)
   draft.node(`${id}.bar-${pole}`, `Commutator under the ${of}`, 'commutator', commutator)
-  draft.component({ id: spring, name: `${feed === 'spring' ? 'Spring' : 'Cup'} to the ${of}`, kind: 'contact', from: `${id}.${pole}`, to: `${id}.at-${pole}`, ohms: 0.1, part: spring, unit, faults: ['open', 'high-resistance', 'intermittent'] })
-  draft.component({ id: brush, name: `${of.charAt(0).toUpperCase()}${of.slice(1)} on the commutator`, kind: 'brush', from: `${id}.at-${pole}`, to: `${id}.bar-${pole}`, ohms: 0.4, part: brush, unit, faults: ['open', 'high-resistance', 'intermittent'] })
+  draft.component({
+    id: spring,
+    name: `${feed === 'spring' ? 'Spring' : 'Cup'} to the ${of}`,
+    kind: 'contact',
+    from: `${id}.${pole}`,
+    to: `${id}.at-${pole}`,
+    ohms: 0.1,
+    part: spring,
+    unit,
+    faults: ['open', 'high-resistance', 'intermittent'],
+  })
+  draft.component({
+    id: brush,
+    name: `${of.charAt(0).toUpperCase()}${of.slice(1)} on the commutator`,
+    kind: 'brush',
+    from: `${id}.at-${pole}`,
+    to: `${id}.bar-${pole}`,
+    ohms: 0.4,
+    part: brush,
+    unit,
+    faults: ['open', 'high-resistance', 'intermittent'],
+  })
 }

@@ -21,34 +21,96 @@ export function addWheelSet(draft: Draft, entry: EntryOf<'wheel-set'>, rails: Ra
   const split = insulated === 'split'
   const plastic = insulated === 'plastic'
   draft.part({
-    id, name, kind: 'axle', unit, materials: ['steel', ...(split ? ['acetal' as const] : [])],
+    id,
+    name,
+    kind: 'axle',
+    unit,
+    materials: ['steel', ...(split ? ['acetal' as const] : [])],
     removal: entry.fixed
       ? null
-      : removal({ minutes: 1, refitMinutes: 2, needs: entry.behind ?? [], replacement: 'rare', wayBack: entry.wayBack ?? (insulated === 'left' || insulated === 'right' ? `The insulated wheel on the ${insulated}.` : 'The same way round as it came out.') }),
+      : removal({
+          minutes: 1,
+          refitMinutes: 2,
+          needs: entry.behind ?? [],
+          replacement: 'rare',
+          wayBack:
+            entry.wayBack ??
+            (insulated === 'left' || insulated === 'right'
+              ? `The insulated wheel on the ${insulated}.`
+              : 'The same way round as it came out.'),
+        }),
   })
   draft.rotors.push({ id, name, kind: 'axle', part: id, unit })
   if (!split && !plastic) draft.node(`${id}.axle`, `Axle of the ${lower}`, 'wheel')
   for (const side of sides) addWheel(draft, entry, side, rails)
   if (split) addMuff(draft, entry)
   if (entry.axle && !split && !plastic) {
-    draft.component({ id: `${id}.bearing`, name: `Bearings of the ${lower}`, kind: 'contact', from: `${id}.axle`, to: entry.axle, ohms: 0.3, part: id, unit, faults: contactFaults })
+    draft.component({
+      id: `${id}.bearing`,
+      name: `Bearings of the ${lower}`,
+      kind: 'contact',
+      from: `${id}.axle`,
+      to: entry.axle,
+      ohms: 0.3,
+      part: id,
+      unit,
+      faults: contactFaults,
+    })
   }
   const live = Boolean(entry.axle) || (split && (entry.left !== undefined || entry.right !== undefined))
-  draft.carePoints.push({ id: `${id}.bearings`, kind: live ? 'axle-bearing-live' : entry.wearing ? 'axle-box-worn' : 'axle-bearing', part: id, access: null })
-  const wheel = (side: SideName) => ({
-    part: `${id}.${side}`, insulated: split || plastic || insulated === 'both' || insulated === side,
-    tyre: entry.tyre === side || entry.tyre === 'both', tread: plastic ? null : `${id}.${side}.tread`,
+  draft.carePoints.push({
+    id: `${id}.bearings`,
+    kind: live ? 'axle-bearing-live' : entry.wearing ? 'axle-box-worn' : 'axle-bearing',
+    part: id,
+    access: null,
   })
-  draft.wheelSets.push({ id, name, rotor: id, unit, truck: entry.truck, xMm: entry.xMm, diameterMm: entry.diameterMm, left: wheel('left'), right: wheel('right'), forward: 'with' })
+  const wheel = (side: SideName) => ({
+    part: `${id}.${side}`,
+    insulated: split || plastic || insulated === 'both' || insulated === side,
+    tyre: entry.tyre === side || entry.tyre === 'both',
+    tread: plastic ? null : `${id}.${side}.tread`,
+  })
+  draft.wheelSets.push({
+    id,
+    name,
+    rotor: id,
+    unit,
+    truck: entry.truck,
+    xMm: entry.xMm,
+    diameterMm: entry.diameterMm,
+    left: wheel('left'),
+    right: wheel('right'),
+    forward: 'with',
+  })
 }
 
 /** What joins the halves of a split axle: it keeps their poles apart and turns the one with the other. */
 function addMuff(draft: Draft, entry: EntryOf<'wheel-set'>): void {
   const { as: id, unit } = entry
   const lower = inSentence(entry.name)
-  draft.component({ id: `${id}.muff`, name: `Muff between the halves of the ${lower}`, kind: 'insulation', from: `${id}.left`, to: `${id}.right`, ohms: null, part: id, unit, faults: ['shorted'] })
+  draft.component({
+    id: `${id}.muff`,
+    name: `Muff between the halves of the ${lower}`,
+    kind: 'insulation',
+    from: `${id}.left`,
+    to: `${id}.right`,
+    ohms: null,
+    part: id,
+    unit,
+    faults: ['shorted'],
+  })
   draft.rotors.push({ id: farHalfOf(id), name: `Far half of the ${lower}`, kind: 'axle', part: id, unit })
-  draft.links.push({ id: `${id}.grip`, name: `Muff of the ${lower}`, kind: 'muff', from: id, to: farHalfOf(id), teethFrom: null, teethTo: null, reverses: false, part: id })
+  draft.links.push({
+    id: `${id}.grip`,
+    name: `Muff of the ${lower}`,
+    kind: 'muff',
+    from: id,
+    to: farHalfOf(id),
+    teethFrom: null,
+    teethTo: null,
+    reverses: false,
+    part: id,
+  })
 }
 
 /** The rotor of the half that only the muff turns; the other half is the axle's own rotor and carries its gear. */
@@ -63,39 +125,117 @@ function addWheel(draft: Draft, entry: EntryOf<'wheel-set'>, side: SideName, rai
   const plastic = insulated === 'plastic'
   const tyred = entry.tyre === side || entry.tyre === 'both'
   draft.part({
-    id, name: `Wheel of the ${of}`, kind: 'wheel', unit, materials: [plastic ? 'styrene' : entry.rim ?? 'nickel-silver'],
-    removal: entry.fixed ? null : removal({ minutes: 5, refitMinutes: 15, needs: [[as]], tools: ['wheel-puller'], risk: 0.15, replacement: 'rare', leaveAlone: 'Pressed on: gauge and quarter are lost with it.' }),
+    id,
+    name: `Wheel of the ${of}`,
+    kind: 'wheel',
+    unit,
+    materials: [plastic ? 'styrene' : (entry.rim ?? 'nickel-silver')],
+    removal: entry.fixed
+      ? null
+      : removal({
+          minutes: 5,
+          refitMinutes: 15,
+          needs: [[as]],
+          tools: ['wheel-puller'],
+          risk: 0.15,
+          replacement: 'rare',
+          leaveAlone: 'Pressed on: gauge and quarter are lost with it.',
+        }),
   })
   if (tyred) {
     draft.part({
-      id: `${id}.tyre`, name: `Tyre of the ${of}`, kind: 'tyre', unit, materials: ['rubber'],
-      removal: removal({ minutes: 1, refitMinutes: 2, needs: entry.tyreBehind ?? [[as]], tools: ['hook'], risk: 0.3, replacement: 'order', wayBack: 'Seated all round in its groove, not twisted, no oil.' }),
+      id: `${id}.tyre`,
+      name: `Tyre of the ${of}`,
+      kind: 'tyre',
+      unit,
+      materials: ['rubber'],
+      removal: removal({
+        minutes: 1,
+        refitMinutes: 2,
+        needs: entry.tyreBehind ?? [[as]],
+        tools: ['hook'],
+        risk: 0.3,
+        replacement: 'order',
+        wayBack: 'Seated all round in its groove, not twisted, no oil.',
+      }),
     })
   }
   if (plastic) return
   draft.node(id, `Rim of the ${of}`, 'tread')
   const rail = rails[side]
-  draft.component({ id: `${id}.tread`, name: `Tread of the ${of}`, kind: 'contact', from: rail, to: id, ohms: tyred ? null : 0.3, part: id, unit, faults: tyred ? [] : contactFaults })
+  draft.component({
+    id: `${id}.tread`,
+    name: `Tread of the ${of}`,
+    kind: 'contact',
+    from: rail,
+    to: id,
+    ohms: tyred ? null : 0.3,
+    part: id,
+    unit,
+    faults: tyred ? [] : contactFaults,
+  })
   if (insulated !== 'split') {
     const apart = insulated === 'both' || insulated === side
     draft.component({
-      id: `${id}.bush`, name: apart ? `Insulation of the ${of}` : `Hub of the ${of}`, kind: apart ? 'insulation' : 'conductor', from: id, to: `${as}.axle`,
-      ohms: apart ? null : 0.02, part: id, unit, faults: apart ? ['shorted', 'high-resistance'] : [],
+      id: `${id}.bush`,
+      name: apart ? `Insulation of the ${of}` : `Hub of the ${of}`,
+      kind: apart ? 'insulation' : 'conductor',
+      from: id,
+      to: `${as}.axle`,
+      ohms: apart ? null : 0.02,
+      part: id,
+      unit,
+      faults: apart ? ['shorted', 'high-resistance'] : [],
     })
   }
   const pickup = entry[side]
   if (!pickup) return
   if (pickup.by === 'frame') {
-    draft.component({ id: `${id}.bearing`, name: `Bearing of the ${of}`, kind: 'contact', from: id, to: pickup.to, ohms: 0.3, part: as, unit, faults: contactFaults })
+    draft.component({
+      id: `${id}.bearing`,
+      name: `Bearing of the ${of}`,
+      kind: 'contact',
+      from: id,
+      to: pickup.to,
+      ohms: 0.3,
+      part: as,
+      unit,
+      faults: contactFaults,
+    })
     return
   }
   const cup = pickup.by === 'cup'
   const part = `${id}.${pickup.by}`
   draft.part({
-    id: part, name: cup ? `Axle cup of the ${of}` : `Wiper of the ${of}`, kind: 'pickup', unit, materials: [cup ? 'brass' : 'bronze'],
-    removal: removal({ minutes: 1.5, refitMinutes: 2.5, needs: entry.behind ?? [], tools: ['tweezers'], risk: 0.04, replacement: cup ? 'order' : 'easy', leaveAlone: cup ? 'A push fit in plastic: it cleans well in place.' : 'Cleans and bends in place; off only to replace it.', wayBack: cup ? '' : 'Bears lightly on the wheel back, clear of the spokes.' }),
+    id: part,
+    name: cup ? `Axle cup of the ${of}` : `Wiper of the ${of}`,
+    kind: 'pickup',
+    unit,
+    materials: [cup ? 'brass' : 'bronze'],
+    removal: removal({
+      minutes: 1.5,
+      refitMinutes: 2.5,
+      needs: entry.behind ?? [],
+      tools: ['tweezers'],
+      risk: 0.04,
+      replacement: cup ? 'order' : 'easy',
+      leaveAlone: cup
+        ? 'A push fit in plastic: it cleans well in place.'
+        : 'Cleans and bends in place; off only to replace it.',
+      wayBack: cup ? '' : 'Bears lightly on the wheel back, clear of the spokes.',
+    }),
   })
-  draft.component({ id: part, name: cup ? `Axle end in its cup, ${of}` : `Wiper on the ${of}`, kind: 'contact', from: id, to: pickup.to, ohms: 0.2, part, unit, faults: contactFaults })
+  draft.component({
+    id: part,
+    name: cup ? `Axle end in its cup, ${of}` : `Wiper on the ${of}`,
+    kind: 'contact',
+    from: id,
+    to: pickup.to,
+    ohms: 0.2,
+    part,
+    unit,
+    faults: contactFaults,
+  })
   draft.carePoints.push({ id: `${part}.contact`, kind: 'collecting-contact', part, access: null })
 }
 
@@ -104,37 +244,99 @@ export function addTruck(draft: Draft, entry: EntryOf<'truck'>): void {
   const { as: id, name, unit } = entry
   draft.trucks.push({ id, name, unit })
   const wheelSets = draft.wheelSets.filter((wheelSet) => wheelSet.truck === id)
-  const treads = wheelSets.flatMap((wheelSet) => [wheelSet.left.tread, wheelSet.right.tread].filter((tread) => tread !== null))
+  const treads = wheelSets.flatMap((wheelSet) =>
+    [wheelSet.left.tread, wheelSet.right.tread].filter((tread) => tread !== null),
+  )
   const lower = inSentence(name)
   if (entry.turns && treads.length > 0) {
     draft.turnables.push({
-      id: `${id}.turned`, name: `The ${lower} the other way round`, minutes: 2, access: entry.access ?? null,
-      effects: [{ kind: 'swap-rails', components: treads }, ...(entry.carriesMotor ? [{ kind: 'face-back' as const, truck: id }] : [])],
+      id: `${id}.turned`,
+      name: `The ${lower} the other way round`,
+      minutes: 2,
+      access: entry.access ?? null,
+      effects: [
+        { kind: 'swap-rails', components: treads },
+        ...(entry.carriesMotor ? [{ kind: 'face-back' as const, truck: id }] : []),
+      ],
     })
   }
   // A wheel set matters only where one of its wheels is insulated and the other is not; its wipers stay where they are.
   for (const wheelSet of wheelSets) {
     const removable = draft.parts.find((part) => part.id === wheelSet.id)?.removal
     if (!removable || wheelSet.left.insulated === wheelSet.right.insulated || wheelSet.left.tread === null) continue
-    draft.turnables.push({ id: `${wheelSet.id}.turned`, name: `${wheelSet.name} the other way round`, minutes: 1, access: draft.access(`${wheelSet.id}.out`, `${wheelSet.name} out`, [[wheelSet.id]]), effects: [{ kind: 'turn-wheel-set', wheelSet: wheelSet.id }] })
+    draft.turnables.push({
+      id: `${wheelSet.id}.turned`,
+      name: `${wheelSet.name} the other way round`,
+      minutes: 1,
+      access: draft.access(`${wheelSet.id}.out`, `${wheelSet.name} out`, [[wheelSet.id]]),
+      effects: [{ kind: 'turn-wheel-set', wheelSet: wheelSet.id }],
+    })
   }
 }
 
 /** All one-sided wheel sets together, the way a careful hand can still get wrong. */
 export function addAllWheelSetsTurned(draft: Draft): void {
-  const ids = draft.wheelSets.filter((wheelSet) => draft.turnables.some((turnable) => turnable.id === `${wheelSet.id}.turned`)).map((wheelSet) => wheelSet.id)
+  const ids = draft.wheelSets
+    .filter((wheelSet) => draft.turnables.some((turnable) => turnable.id === `${wheelSet.id}.turned`))
+    .map((wheelSet) => wheelSet.id)
   if (ids.length < 2) return
-  const off = draft.access('wheel-sets.out', 'All these wheel sets out', ids.map((id) => [id]))
-  draft.turnables.push({ id: 'wheel-sets.turned', name: 'All wheel sets the other way round', minutes: ids.length, access: off, effects: ids.map((wheelSet) => ({ kind: 'turn-wheel-set', wheelSet })) })
+  const off = draft.access(
+    'wheel-sets.out',
+    'All these wheel sets out',
+    ids.map((id) => [id]),
+  )
+  draft.turnables.push({
+    id: 'wheel-sets.turned',
+    name: 'All wheel sets the other way round',
+    minutes: ids.length,
+    access: off,
+    effects: ids.map((wheelSet) => ({ kind: 'turn-wheel-set', wheelSet })),
+  })
 }
 
 /** Centre roller or shoe. */
 export function addRoller(draft: Draft, entry: EntryOf<'roller'>, rails: Rails): void {
   const { as: id, name, unit, xMm, to } = entry
-  draft.part({ id, name, kind: 'pickup', unit, materials: ['brass', 'steel'], removal: removal({ minutes: 2, refitMinutes: 3, needs: entry.behind ?? [], tools: ['screwdriver'], risk: 0.03, replacement: 'order', hazards: ['flies-away'], wayBack: 'Insulating plate under it; spring pressing down, free to ride.' }) })
+  draft.part({
+    id,
+    name,
+    kind: 'pickup',
+    unit,
+    materials: ['brass', 'steel'],
+    removal: removal({
+      minutes: 2,
+      refitMinutes: 3,
+      needs: entry.behind ?? [],
+      tools: ['screwdriver'],
+      risk: 0.03,
+      replacement: 'order',
+      hazards: ['flies-away'],
+      wayBack: 'Insulating plate under it; spring pressing down, free to ride.',
+    }),
+  })
   draft.node(`${id}.rim`, `${name}, what touches the rail`, 'tread')
-  draft.component({ id: `${id}.tread`, name: `${name} on the centre rail`, kind: 'contact', from: rails.plus, to: `${id}.rim`, ohms: 0.3, part: id, unit, faults: contactFaults })
-  draft.component({ id: `${id}.pivot`, name: `Pivot and spring of the ${inSentence(name)}`, kind: 'contact', from: `${id}.rim`, to, ohms: 0.1, part: id, unit, faults: contactFaults })
+  draft.component({
+    id: `${id}.tread`,
+    name: `${name} on the centre rail`,
+    kind: 'contact',
+    from: rails.plus,
+    to: `${id}.rim`,
+    ohms: 0.3,
+    part: id,
+    unit,
+    faults: contactFaults,
+  })
+  draft.component({
+    id: `${id}.pivot`,
+    name: `Pivot and spring of the ${inSentence(name)}`,
+    kind: 'contact',
+    from: `${id}.rim`,
+    to,
+    ohms: 0.1,
+    part: id,
+    unit,
+    faults: contactFaults,
+  })
   draft.centrePickups.push({ id, name, unit, xMm, tread: `${id}.tread`, part: id })
   draft.carePoints.push({ id: `${id}.contact`, kind: 'collecting-contact', part: id, access: null })
 }

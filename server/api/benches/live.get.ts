@@ -2,4 +2,4 @@ import { streamAnswer } from '../../answer'
 import { liveBenches } from '../../measuring/live-benches'
 
 /** All benches in one stream: the last minute first, then every look at a meter. */
-export default streamAnswer((_event, push) => liveBenches.listen(push))
+export default streamAnswer((_event, _database, push) => liveBenches.listen((message) => push(message)))

@@ -12,7 +12,16 @@ export default openAnswer(async (event, database) => {
     return { person: await signedIn(event, database), firstOwnerWanted: false, demo, now, latestEntryAt: null }
   } catch (error) {
     if (!(error instanceof Problem)) throw error
-    const [[people], [latest]] = await Promise.all([database.select({ rows: count() }).from(person), database.select({ at: max(journal.receivedAt) }).from(journal)])
-    return { person: null, firstOwnerWanted: people?.rows === 0, demo, now, latestEntryAt: latest?.at?.toISOString() ?? null }
+    const [[people], [latest]] = await Promise.all([
+      database.select({ rows: count() }).from(person),
+      database.select({ at: max(journal.receivedAt) }).from(journal),
+    ])
+    return {
+      person: null,
+      firstOwnerWanted: people?.rows === 0,
+      demo,
+      now,
+      latestEntryAt: latest?.at?.toISOString() ?? null,
+    }
   }
 })

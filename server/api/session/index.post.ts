@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { and, eq } from 'drizzle-orm'
-import type { SignIn } from '../../../shared/messages/commands'
-import { problemsOf } from '../../../shared/validate'
+import type { SignIn } from '../../../messages/commands'
+import { problemsOf } from '../../../messages/validate'
 import { openAnswer } from '../../answer'
 import { person } from '../../db/schema'
 import { knownDevice, rememberDevice } from '../../known-device'
@@ -26,8 +26,11 @@ export default openAnswer(async (event, database) => {
     if (error instanceof Problem) logRefusedSignIn(address, 'throttled')
     throw error
   })
-  const [row] = await database.select().from(person).where(and(eq(person.signInName, name), eq(person.active, true)))
-  const matches = await passwordMatches(row?.passwordHash ?? await nobodysHash, message.password).catch(() => false)
+  const [row] = await database
+    .select()
+    .from(person)
+    .where(and(eq(person.signInName, name), eq(person.active, true)))
+  const matches = await passwordMatches(row?.passwordHash ?? (await nobodysHash), message.password).catch(() => false)
   if (!row || !matches) {
     logRefusedSignIn(address, row ? 'wrong password' : 'unknown name', row?.id)
     throw new Problem(401, 'wrong-sign-in', 'Name and password do not go together. Try again.')

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
-import type { NewPassword } from '../../../shared/messages/commands'
-import { problemsOf } from '../../../shared/validate'
+import type { NewPassword } from '../../../messages/commands'
+import { problemsOf } from '../../../messages/validate'
 import { answer } from '../../answer'
 import { hashOf, runOnce } from '../../commands/run-command'
 import { person } from '../../db/schema'
@@ -23,7 +23,7 @@ export default answer(async (event, database, actor) => {
   const address = getRequestIP(event) ?? 'unknown'
   const trying = { name: row.signInName, address, knownDevice: await knownDevice(event, row.signInName) }
   await countTry(trying)
-  if (!await passwordMatches(row.passwordHash, message.old).catch(() => false)) {
+  if (!(await passwordMatches(row.passwordHash, message.old).catch(() => false))) {
     logRefusedSignIn(address, 'wrong password', row.id)
     throw new Problem(403, 'wrong-password', 'This is not your password until now. Try again.')
   }
@@ -31,10 +31,19 @@ export default answer(async (event, database, actor) => {
   mustBeOwnPassword(message.password, row.signInName, 'password')
   const passwordHash = await hashPassword(message.password)
   // No trace of the password, not even a quick hash: what makes this entry itself is its number and whose it is.
-  const head = { commandId: message.commandId, name: 'person.password', bodyHash: hashOf('person.password', actor.id), actor, capturedAt: new Date() }
+  const head = {
+    commandId: message.commandId,
+    name: 'person.password',
+    bodyHash: hashOf('person.password', actor.id),
+    actor,
+    capturedAt: new Date(),
+  }
   const { repeated } = await runOnce(database, head, async (write) => {
     const before = await write.lock(person, actor.id, 'account')
-    await write.transaction.update(person).set({ passwordHash, version: before.version + 1 }).where(eq(person.id, actor.id))
+    await write.transaction
+      .update(person)
+      .set({ passwordHash, version: before.version + 1 })
+      .where(eq(person.id, actor.id))
     await endSessionsOf(write.transaction, actor.id, await sessionNumber(event))
     write.journal({ subject: 'person', subjectId: actor.id, summary: `${actor.name} took a new password` })
     return { id: actor.id }

@@ -1,4 +1,4 @@
-import { measuringProcedures, type MeasuringProcedure } from '../../../shared/measuring'
+import { measuringProcedures, type MeasuringProcedure } from '../../../messages/measuring'
 import { Problem } from '../../problems'
 import type { Procedure } from '../measuring-runs'
 import type { SheetMachine } from '../sheet-machine'
@@ -8,7 +8,12 @@ import { stepTestProcedure } from './step-test-procedure'
 import { sweepProcedure } from './sweep-procedure'
 
 /** Every way of measuring by its name. */
-export const procedures: Readonly<Record<MeasuringProcedure, Procedure>> = { sweep: sweepProcedure, step: stepTestProcedure, sequence: sequenceTestProcedure, relay: relayTestProcedure }
+export const procedures: Readonly<Record<MeasuringProcedure, Procedure>> = {
+  sweep: sweepProcedure,
+  step: stepTestProcedure,
+  sequence: sequenceTestProcedure,
+  relay: relayTestProcedure,
+}
 
 /** The ways that suit a sheet and its machine. */
 export function proceduresFor(machine: SheetMachine): MeasuringProcedure[] {

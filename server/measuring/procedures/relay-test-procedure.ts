@@ -1,11 +1,17 @@
-import { relayTest, usualRelayTest, type HeardOfRelay, type RelayTestEvent, type VoltBracket } from '../../../bench/supply/relay-test'
+import {
+  relayTest,
+  usualRelayTest,
+  type HeardOfRelay,
+  type RelayTestEvent,
+  type VoltBracket,
+} from '../../../bench/supply/relay-test'
 import type { EngineDescription } from '../../../core/engine/description-schema'
 import { railClamp } from '../../../core/engine/motor-clamp'
 import { judgeRelay, type MeanVolts } from '../../../core/motor/relay-account'
-import type { InstrumentRow } from '../../../shared/book'
-import type { MeasuringAnswer } from '../../../shared/measuring'
-import { relayReadings, relayStep } from '../../../shared/relay-lines'
-import type { ReadingFields } from '../../../shared/messages/bench-entries'
+import type { InstrumentRow } from '../../../messages/book'
+import type { MeasuringAnswer } from '../../../messages/measuring'
+import { relayReadings, relayStep } from '../../../work/relay-lines'
+import type { ReadingFields } from '../../../messages/bench-entries'
 import { Problem } from '../../problems'
 import { measuredQuantities } from '../measured-quantities'
 import type { Procedure } from '../measuring-runs'
@@ -23,14 +29,25 @@ export const relayTestProcedure: Procedure = {
       kept.push(fields)
       await keep(fields)
     }
-    for await (const event of relayTest(opened.client, usualRelayTest(machine.nominalVolts), opened.surroundings, () => heardOf(answered()), askAnew)) {
+    for await (const event of relayTest(
+      opened.client,
+      usualRelayTest(machine.nominalVolts),
+      opened.surroundings,
+      () => heardOf(answered()),
+      askAnew,
+    )) {
       if (stopped()) return
       if (event.kind === 'doing') tell({ status: 'running', says: event.what, done: event.done, of: event.of })
       else if (event.kind === 'stopped') return tell({ status: 'failed', says: event.sentence })
       else {
         const { volts, amps } = measuredQuantities(row, event.volts, event.amps)
         const latest = { volts, amps, radPerSecond: null }
-        if (event.kind === 'asks') tell({ status: 'asks', latest, says: 'The current shows nothing. What do you hear while the volts go up and down?' })
+        if (event.kind === 'asks')
+          tell({
+            status: 'asks',
+            latest,
+            says: 'The current shows nothing. What do you hear while the volts go up and down?',
+          })
         else {
           tell({ status: 'running', latest, says: `${relayStep(event)}.` })
           await note(readingOf(row, event))
@@ -38,10 +55,18 @@ export const relayTestProcedure: Procedure = {
       }
     }
     if (stopped()) return
-    const readings = relayReadings(kept.map((fields) => ({ struck: false, quantities: fields.quantities, ...(fields.step === undefined ? {} : { step: fields.step }) })))
+    const readings = relayReadings(
+      kept.map((fields) => ({
+        struck: false,
+        quantities: fields.quantities,
+        ...(fields.step === undefined ? {} : { step: fields.step }),
+      })),
+    )
     if (!readings) return
     const { pullIn, dropOut, says } = judgeRelay(readings)
-    const figures = [pullIn ? `It pulls in at ${inWords(pullIn)}` : '', dropOut ? `lets go at ${inWords(dropOut)}` : ''].filter(Boolean).join(' and ')
+    const figures = [pullIn ? `It pulls in at ${inWords(pullIn)}` : '', dropOut ? `lets go at ${inWords(dropOut)}` : '']
+      .filter(Boolean)
+      .join(' and ')
     tell({ status: 'done', says: [figures && `${figures}.`, ...says, 'The output is off.'].filter(Boolean).join(' ') })
   },
 }
@@ -57,10 +82,22 @@ function heardOf(answer: MeasuringAnswer | null): HeardOfRelay | null {
 }
 
 /** The middle of the step it happened in, as exact as the step is wide; where nothing happened, what was read last. */
-function readingOf(row: InstrumentRow, event: Extract<RelayTestEvent, { kind: 'pull-in' | 'drop-out' | 'on-ac' | 'heard' }>): ReadingFields {
+function readingOf(
+  row: InstrumentRow,
+  event: Extract<RelayTestEvent, { kind: 'pull-in' | 'drop-out' | 'on-ac' | 'heard' }>,
+): ReadingFields {
   const { quantities } = measuredQuantities(row, event.volts, event.amps)
-  const voltage = event.kind !== 'heard' && event.between && quantities.voltage ? { ...quantities.voltage, ...middleOf(event.between) } : quantities.voltage
-  return { kind: 'locked', direction: 'forward', vouched: false, quantities: { ...quantities, ...(voltage ? { voltage } : {}) }, step: relayStep(event) }
+  const voltage =
+    event.kind !== 'heard' && event.between && quantities.voltage
+      ? { ...quantities.voltage, ...middleOf(event.between) }
+      : quantities.voltage
+  return {
+    kind: 'locked',
+    direction: 'forward',
+    vouched: false,
+    quantities: { ...quantities, ...(voltage ? { voltage } : {}) },
+    step: relayStep(event),
+  }
 }
 
 function middleOf([below, above]: NonNullable<VoltBracket>): { value: number; resolution: number } {

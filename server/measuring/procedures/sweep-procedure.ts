@@ -8,13 +8,21 @@ import type { Procedure, RunContext } from '../measuring-runs'
 import type { SheetMachine } from '../sheet-machine'
 
 /** What is known of the motor before its speed is. */
-interface MotorKnown { readonly segments: number; readonly usualBackEmf: (amps: number) => number; readonly heldOhms: number[] }
+interface MotorKnown {
+  readonly segments: number
+  readonly usualBackEmf: (amps: number) => number
+  readonly heldOhms: number[]
+}
 
 function motorKnown({ description }: SheetMachine): MotorKnown {
   const [motor] = description.motors
   if (!motor) throw new Problem(422, 'no-motor', 'This machine has no motor.')
   // A wound field is as strong as the current through it.
-  return { segments: motor.segments, usualBackEmf: (amps) => motor.backEmf * (motor.field === null ? 1 : amps), heldOhms: [] }
+  return {
+    segments: motor.segments,
+    usualBackEmf: (amps) => motor.backEmf * (motor.field === null ? 1 : amps),
+    heldOhms: [],
+  }
 }
 
 function planOf({ description, nominalVolts, supply }: SheetMachine): SweepPlan {
@@ -27,7 +35,12 @@ export const sweepProcedure: Procedure = {
   clamp: ({ description }) => firstMotorClamp(description),
   check(machine) {
     motorKnown(machine)
-    if (machine.station === 'rebuild') throw new Problem(422, 'station', 'Between the steps of a rebuild the quick test is taken; the whole sweep belongs to First run and Prove.')
+    if (machine.station === 'rebuild')
+      throw new Problem(
+        422,
+        'station',
+        'Between the steps of a rebuild the quick test is taken; the whole sweep belongs to First run and Prove.',
+      )
   },
   async run(context) {
     const { opened, machine, tell } = context
@@ -48,13 +61,26 @@ export const sweepProcedure: Procedure = {
       await take(context, motor, event)
       if (event.kind === 'stopped') return
     }
-    if (!context.stopped()) tell({ status: 'done', hold: null, done: context.state().of, says: `Done: ${context.state().readings} readings are in the sheet. The output is off.` })
+    if (!context.stopped())
+      tell({
+        status: 'done',
+        hold: null,
+        done: context.state().of,
+        says: `Done: ${context.state().readings} readings are in the sheet. The output is off.`,
+      })
   },
 }
 
 async function take({ row, tell, keep }: RunContext, motor: MotorKnown, event: SweepEvent): Promise<void> {
-  if (event.kind === 'doing') return tell({ status: 'running', says: event.what, done: event.done, of: event.of, hold: null })
-  if (event.kind === 'hold') return tell({ status: 'hold', hold: { turn: event.turn, of: event.of }, says: event.turn === 1 ? 'Hold the armature still with a finger.' : 'Turn the armature a little further and hold it.' })
+  if (event.kind === 'doing')
+    return tell({ status: 'running', says: event.what, done: event.done, of: event.of, hold: null })
+  if (event.kind === 'hold')
+    return tell({
+      status: 'hold',
+      hold: { turn: event.turn, of: event.of },
+      says:
+        event.turn === 1 ? 'Hold the armature still with a finger.' : 'Turn the armature a little further and hold it.',
+    })
   if (event.kind === 'let-go') return tell({ says: 'Let go: it may turn now.', hold: null })
   if (event.kind === 'cooling') return tell({ says: `Cooling for ${event.seconds} s, the output is off.`, hold: null })
   if (event.kind === 'stopped') return tell({ status: 'failed', says: event.sentence, hold: null })
@@ -62,13 +88,30 @@ async function take({ row, tell, keep }: RunContext, motor: MotorKnown, event: S
   if (event.kind === 'locked') {
     motor.heldOhms.push(volts / amps)
     tell({ latest: { volts, amps, radPerSecond: 0 } })
-    return keep({ kind: 'locked', direction: 'forward', vouched: false, quantities: { ...quantities, hold: { typed: '', value: event.turn, resolution: 1, meter: null } } })
+    return keep({
+      kind: 'locked',
+      direction: 'forward',
+      vouched: false,
+      quantities: { ...quantities, hold: { typed: '', value: event.turn, resolution: 1, meter: null } },
+    })
   }
   const mean = motor.heldOhms.reduce((sum, ohms) => sum + ohms, 0) / motor.heldOhms.length
-  const speed = event.record && event.record.amps.length > 0
-    ? speedOfReading({ volts, amps, rate: event.record.rate, record: event.record.amps }, { heldOhms: mean, usualBackEmf: motor.usualBackEmf(amps), segments: motor.segments })
-    : null
-  const rotation = speed && speed !== 'standing' ? { rotation: { typed: '', value: speed.radPerSecond, resolution: 2 * speed.deviation, meter: null } } : {}
-  tell({ latest: { volts, amps, radPerSecond: speed === 'standing' ? 0 : speed?.radPerSecond ?? null } })
-  return keep({ kind: speed === 'standing' ? 'locked' : 'running', direction: event.direction, vouched: false, quantities: { ...quantities, ...rotation } })
+  const speed =
+    event.record && event.record.amps.length > 0
+      ? speedOfReading(
+          { volts, amps, rate: event.record.rate, record: event.record.amps },
+          { heldOhms: mean, usualBackEmf: motor.usualBackEmf(amps), segments: motor.segments },
+        )
+      : null
+  const rotation =
+    speed && speed !== 'standing'
+      ? { rotation: { typed: '', value: speed.radPerSecond, resolution: 2 * speed.deviation, meter: null } }
+      : {}
+  tell({ latest: { volts, amps, radPerSecond: speed === 'standing' ? 0 : (speed?.radPerSecond ?? null) } })
+  return keep({
+    kind: speed === 'standing' ? 'locked' : 'running',
+    direction: event.direction,
+    vouched: false,
+    quantities: { ...quantities, ...rotation },
+  })
 }

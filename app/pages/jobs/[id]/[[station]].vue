@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { engineName } from '~~/shared/engine-name'
-import { standingReadings } from '~~/shared/sheet-readings'
-import { stationIds, type StationId } from '~~/shared/vocabulary'
+import { engineName } from '~~/work/engine-name'
+import { standingReadings } from '~~/work/sheet-readings'
+import { stationSlices } from '~~/work/station-slices'
+import { stationIds, type StationId, stationAfter, stationBefore, stationName } from '~~/messages/vocabulary'
 
 /** One job: its tag, the line of stations, the station one stands at, and the ledger beside it. */
 const route = useRoute()
@@ -11,17 +12,17 @@ const workshop = useWorkshopStore()
 const session = useSessionStore()
 const jobId = computed(() => String(route.params.id))
 const book = computed(() => jobs.book)
-const shown = computed<StationId>(() => {
-  const asked = route.params.station as StationId
-  return stationIds.includes(asked) ? asked : book.value?.job.station ?? 'take-in'
-})
+const asked = (): StationId | undefined => stationIds.find((id) => id === route.params.station)
+const shown = computed<StationId>(() => asked() ?? book.value?.job.station ?? 'take-in')
 const { moveTo } = useJobActions(book)
 const finding = useFindingDialog()
 const photographInput = ref<HTMLInputElement>()
 
-watch(jobId, (id) => void jobs.open(id), { immediate: true })
+watch(jobId, (id) => void jobs.open(id, stationSlices(asked() ?? 'take-in')), { immediate: true })
+watch(shown, (station) => void jobs.need(stationSlices(station)))
+const ready = computed(() => jobs.has(stationSlices(shown.value)))
 onMounted(() => void workshop.need())
-useEventListener(() => window, 'focus', () => void jobs.open(jobId.value))
+onBeforeUnmount(() => jobs.close())
 
 const open = computed(() => {
   const counts: Partial<Record<StationId, number>> = {}
@@ -33,7 +34,11 @@ const open = computed(() => {
   count('mend', findings.filter((entry) => entry.state === 'confirmed').length)
   return counts
 })
-const hasFirstRun = computed(() => (book.value?.sheets ?? []).some((sheet) => sheet.station === 'first-run' && standingReadings(sheet.readings).length > 0))
+const hasFirstRun = computed(() =>
+  (book.value?.sheets ?? []).some(
+    (sheet) => sheet.station === 'first-run' && standingReadings(sheet.readings).length > 0,
+  ),
+)
 const closed = computed(() => book.value?.job.state === 'handed-back')
 
 const nextStation = computed(() => stationAfter(shown.value))
@@ -65,8 +70,21 @@ useNextAction({
   },
 })
 useBenchKeys([
-  { key: 'f', label: 'Note a finding', run: () => { if (session.mayWrite) finding.openNew() } },
-  { key: 'm', label: 'Type a reading', run: () => void router.push(`/jobs/${jobId.value}/${hasFirstRun.value && book.value?.job.station !== 'first-run' ? 'prove' : 'first-run'}`) },
+  {
+    key: 'f',
+    label: 'Note a finding',
+    run: () => {
+      if (session.mayWrite) finding.openNew()
+    },
+  },
+  {
+    key: 'm',
+    label: 'Type a reading',
+    run: () =>
+      void router.push(
+        `/jobs/${jobId.value}/${hasFirstRun.value && book.value?.job.station !== 'first-run' ? 'prove' : 'first-run'}`,
+      ),
+  },
   { key: 'p', label: 'Photograph', run: () => photographInput.value?.click() },
 ])
 
@@ -88,8 +106,14 @@ async function takePhotographs(event: Event): Promise<void> {
       <p v-if="jobs.failure" class="sign sign--care" role="alert">{{ jobs.failure }}</p>
       <div class="columns columns--with-side body">
         <section class="station" :aria-label="stationName(shown)">
-          <TakeInStation v-if="shown === 'take-in'" :book="book" @photograph="photographInput?.click()" />
-          <SheetStation v-else-if="shown === 'first-run' || shown === 'prove'" :key="`${jobId}-${shown}`" :book="book" :station="shown" />
+          <p v-if="!ready" class="quiet" role="status">Fetching what this station needs …</p>
+          <TakeInStation v-else-if="shown === 'take-in'" :book="book" @photograph="photographInput?.click()" />
+          <SheetStation
+            v-else-if="shown === 'first-run' || shown === 'prove'"
+            :key="`${jobId}-${shown}`"
+            :book="book"
+            :station="shown"
+          />
           <FindStation v-else-if="shown === 'find'" :book="book" />
           <MendStation v-else-if="shown === 'mend'" :book="book" />
           <RebuildStation v-else-if="shown === 'rebuild'" :key="`${jobId}-rebuild`" :book="book" />
@@ -100,14 +124,30 @@ async function takePhotographs(event: Event): Promise<void> {
       </div>
       <FindingDialog :book="book" :station="shown" />
     </template>
-    <input ref="photographInput" type="file" accept="image/*" multiple hidden aria-label="Photographs" @change="takePhotographs">
+    <input
+      ref="photographInput"
+      type="file"
+      accept="image/*"
+      multiple
+      hidden
+      aria-label="Photographs"
+      @change="takePhotographs"
+    />
     <NextBar />
-    <Head><Title>{{ book ? `${book.job.number} ${engineName(book.engine, book.type)}` : 'Job' }}</Title></Head>
+    <Head
+      ><Title>{{ book ? `${book.job.number} ${engineName(book.engine, book.type)}` : 'Job' }}</Title></Head
+    >
   </div>
 </template>
 
 <style scoped>
-.job { padding-top: 12px; }
-.body { margin-top: 14px; }
-.station { min-width: 0; }
+.job {
+  padding-top: 12px;
+}
+.body {
+  margin-top: 14px;
+}
+.station {
+  min-width: 0;
+}
 </style>

@@ -10,6 +10,9 @@ import { Problem } from '../../../problems'
 export default answer(async (event, database, actor) => {
   mustMayMeasure(actor)
   const { commandId, held } = fieldsOf(await readJson(event, SMALL_BODY_BYTES))
-  if (typeof commandId !== 'string' || !isUuid(commandId)) throw new Problem(422, 'command-id', 'A reading to keep needs a number of its own (commandId, a uuid).')
-  return { kept: await keepLiveReading(database, liveBenches, actor, pathId(event), { commandId, held: held === true }) }
+  if (typeof commandId !== 'string' || !isUuid(commandId))
+    throw new Problem(422, 'command-id', 'A reading to keep needs a number of its own (commandId, a uuid).')
+  return {
+    kept: await keepLiveReading(database, liveBenches, actor, pathId(event), { commandId, held: held === true }),
+  }
 })

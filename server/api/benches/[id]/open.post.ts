@@ -7,5 +7,12 @@ import { mustMayMeasure } from '../../../measuring/may-measure'
 export default answer(async (event, database, actor) => {
   mustMayMeasure(actor)
   const { engineId, place } = fieldsOf(await readJson(event, SMALL_BODY_BYTES))
-  return { state: await liveBenches.open(database, pathId(event), typeof engineId === 'string' ? engineId : null, place === 'rails' ? 'rails' : 'motor') }
+  return {
+    state: await liveBenches.open(
+      database,
+      pathId(event),
+      typeof engineId === 'string' ? engineId : null,
+      place === 'rails' ? 'rails' : 'motor',
+    ),
+  }
 })

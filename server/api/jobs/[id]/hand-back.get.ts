@@ -8,6 +8,9 @@ import { readWorkshop } from '../../../services/read-workshop'
 export default answer(async (event, database) => {
   const [book, { workshop }] = await Promise.all([readJob(database, pathId(event)), readWorkshop(database)])
   const pdf = await renderPdf(handBackDocument(book, workshop, new Date()))
-  setResponseHeaders(event, { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="job-${book.job.number}.pdf"` })
+  setResponseHeaders(event, {
+    'content-type': 'application/pdf',
+    'content-disposition': `inline; filename="job-${book.job.number}.pdf"`,
+  })
   return pdf
 })

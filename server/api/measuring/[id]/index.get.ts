@@ -1,6 +1,6 @@
 import { railClamp } from '../../../../core/engine/motor-clamp'
 import { answer, pathId } from '../../../answer'
-import type { MeasuringOutlook } from '../../../../shared/measuring'
+import type { MeasuringOutlook } from '../../../../messages/measuring'
 import { clampAdvice, clampDrawing, firstMotorClamp } from '../../../measuring/clamp-advice'
 import { measuringRuns } from '../../../measuring/measuring-runs'
 import { proceduresFor } from '../../../measuring/procedures/procedures'
@@ -14,7 +14,12 @@ export default answer(async (event, database) => {
   const [motor] = description.motors
   const clamp = firstMotorClamp(description)
   return {
-    state: measuringRuns.state(id), procedures: proceduresFor(machine), woundField: motor !== undefined && motor.field !== null, motor: clampAdvice(description, clamp), motorDrawing: clampDrawing(description, clamp),
-    rails: clampAdvice(description, railClamp(description, false)), railsMotorsOff: clampAdvice(description, railClamp(description, true)),
+    state: measuringRuns.state(id),
+    procedures: proceduresFor(machine),
+    woundField: motor !== undefined && motor.field !== null,
+    motor: clampAdvice(description, clamp),
+    motorDrawing: clampDrawing(description, clamp),
+    rails: clampAdvice(description, railClamp(description, false)),
+    railsMotorsOff: clampAdvice(description, railClamp(description, true)),
   } satisfies MeasuringOutlook
 })

@@ -1,5 +1,5 @@
-import { measuringProcedures } from '../../../../shared/measuring'
-import { cutText } from '../../../../shared/cut-text'
+import { measuringProcedures } from '../../../../messages/measuring'
+import { cutText } from '../../../../messages/cut-text'
 import { answer, pathId } from '../../../answer'
 import { mustMayMeasure } from '../../../measuring/may-measure'
 import { measuringRuns } from '../../../measuring/measuring-runs'
@@ -11,7 +11,11 @@ const LONGEST_STEP = 120
 export default answer(async (event, database, actor) => {
   mustMayMeasure(actor)
   const { instrumentId, procedure, step } = fieldsOf(await readJson(event, SMALL_BODY_BYTES))
-  return { state: await measuringRuns.start(database, actor, pathId(event), {
-    instrumentId: typeof instrumentId === 'string' ? instrumentId : '', procedure: measuringProcedures.find((entry) => entry === procedure) ?? 'sweep', step: typeof step === 'string' ? cutText(step, LONGEST_STEP) : '',
-  }) }
+  return {
+    state: await measuringRuns.start(database, actor, pathId(event), {
+      instrumentId: typeof instrumentId === 'string' ? instrumentId : '',
+      procedure: measuringProcedures.find((entry) => entry === procedure) ?? 'sweep',
+      step: typeof step === 'string' ? cutText(step, LONGEST_STEP) : '',
+    }),
+  }
 })

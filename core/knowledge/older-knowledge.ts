@@ -1,0 +1,43 @@
+import type { Effect } from './knowledge-schema'
+
+/** Until version 3 a bad winding was told by four judged figures; since version 4 by what is wrong with it. */
+interface OldWinding {
+  readonly kind: 'winding'
+  readonly pull: number
+  readonly ohmsTimes: number
+  readonly leak: number
+  readonly catches: number
+}
+
+/** Ohms across a gap: a carbon bridge, and one as good as a short; as the knowledge that ships has them. */
+const CARBON_OHMS = 6
+const HARD_OHMS = 0.5
+/** From so much past the winding on, in times of its own current, the old figures spoke of a short. */
+const SHORT_LEAK = 1
+
+/**
+ * A fault's row in today's form: one kept or exported by an earlier program says the same in other words.
+ *
+ * @param row of any version, not yet checked
+ * @returns the row itself where it is in today's form or in none
+ */
+export function faultInTodaysForm<T>(row: T): T {
+  const { role, effect } = (row ?? {}) as { role?: unknown; effect?: unknown }
+  return isOldWinding(effect) ? { ...row, effect: effectOf(role, effect) } : row
+}
+
+/** A whole file of knowledge in today's form; whatever is not one is left for the schema to refuse. */
+export function knowledgeInTodaysForm(file: unknown): unknown {
+  const faults = (file as { faults?: unknown } | null)?.faults
+  return Array.isArray(faults) ? { ...(file as object), faults: faults.map(faultInTodaysForm) } : file
+}
+
+function isOldWinding(effect: unknown): effect is OldWinding {
+  const { kind, pull, ohmsTimes, leak } = (effect ?? {}) as Partial<Record<keyof OldWinding, unknown>>
+  return kind === 'winding' && typeof pull === 'number' && typeof ohmsTimes === 'number' && typeof leak === 'number'
+}
+
+function effectOf(role: unknown, { ohmsTimes, leak }: OldWinding): Effect {
+  if (role === 'gaps') return { kind: 'gap-bridge', ohms: leak >= SHORT_LEAK ? HARD_OHMS : CARBON_OHMS }
+  return { kind: 'winding', defect: ohmsTimes > 1 ? 'coil-open' : 'coil-shorted' }
+}

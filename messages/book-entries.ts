@@ -1,0 +1,108 @@
+import { Type, type Static } from '@sinclair/typebox'
+import { arrivalFates, arrivalKinds, componentKinds, constructions, motorKinds, powers } from './vocabulary'
+import { closed, Day, Id, Line, Money, NeededLine, OneOf, OrNull, Prose } from './parts'
+
+/** Owners, engine types, engines, components and arrivals as they are written into the book. */
+
+export const OwnerFields = Type.Object(
+  {
+    name: NeededLine(120),
+    email: Line(160),
+    phone: Line(60),
+    address: Line(400),
+    notes: Prose,
+    isShop: Type.Boolean(),
+  },
+  closed,
+)
+export type OwnerFields = Static<typeof OwnerFields>
+
+export const EngineTypeFields = Type.Object(
+  {
+    maker: NeededLine(80),
+    name: NeededLine(120),
+    variantMarks: Line(200),
+    yearsMade: Line(40),
+    gaugeMm: OrNull(Type.Number({ exclusiveMinimum: 0, maximum: 200 })),
+    scaleId: OrNull(Line(20)),
+    power: OneOf(powers),
+    nominalVolts: Type.Number({ exclusiveMinimum: 0, maximum: 40 }),
+    construction: OneOf(constructions),
+    motorKind: OneOf(motorKinds),
+    poles: OrNull(Type.Integer({ minimum: 2, maximum: 13 })),
+    gearRatio: OrNull(Type.Number({ exclusiveMinimum: 0, maximum: 500 })),
+    wheelDiameterMm: OrNull(Type.Number({ exclusiveMinimum: 0, maximum: 200 })),
+    pickupLayout: Line(300),
+    notes: Prose,
+  },
+  closed,
+)
+export type EngineTypeFields = Static<typeof EngineTypeFields>
+
+export const EngineUnit = Type.Object(
+  {
+    id: Id,
+    name: NeededLine(80),
+    powered: Type.Boolean(),
+    marks: Line(200),
+  },
+  closed,
+)
+export type EngineUnit = Static<typeof EngineUnit>
+
+export const EngineFields = Type.Object(
+  {
+    ownerId: Id,
+    typeId: Id,
+    nickname: Line(80),
+    runningNumber: Line(40),
+    marks: Line(300),
+    condition: Prose,
+    history: Prose,
+    differences: Prose,
+    units: Type.Array(EngineUnit, { minItems: 1, maxItems: 12 }),
+  },
+  closed,
+)
+export type EngineFields = Static<typeof EngineFields>
+
+export const ComponentFields = Type.Object(
+  {
+    kind: OneOf(componentKinds),
+    description: NeededLine(200),
+    fittedOn: OrNull(Day),
+    removedOn: OrNull(Day),
+    notes: Line(400),
+  },
+  closed,
+)
+export type ComponentFields = Static<typeof ComponentFields>
+
+export const ArrivalItem = Type.Object(
+  {
+    id: Id,
+    kind: OneOf(arrivalKinds),
+    what: NeededLine(200),
+    fate: OrNull(OneOf(arrivalFates)),
+  },
+  closed,
+)
+export type ArrivalItem = Static<typeof ArrivalItem>
+
+export const JobFields = Type.Object(
+  {
+    complaint: NeededLine(1000),
+    trial: Line(400),
+    trialAttempts: Type.Integer({ minimum: 1, maximum: 100 }),
+    wanted: Line(1000),
+    moneyLimit: OrNull(Money),
+    sentimental: Type.Boolean(),
+    consent: Line(400),
+    conditionOnArrival: Prose,
+    dueOn: OrNull(Day),
+    estimateMinutes: OrNull(Type.Integer({ minimum: 0, maximum: 60_000 })),
+    arrivals: Type.Array(ArrivalItem, { maxItems: 200 }),
+  },
+  closed,
+)
+export type JobFields = Static<typeof JobFields>

@@ -1,0 +1,162 @@
+import { asc, eq, type SQL } from 'drizzle-orm'
+import type { WorkshopFields } from '../../messages/bench-entries'
+import type {
+  ContinuityRow,
+  FindingRow,
+  JobRow,
+  NoteRow,
+  PersonRow,
+  PhotographRow,
+  ReadingRow,
+  SearchRow,
+  SheetRow,
+  Workshop,
+} from '../../messages/book'
+import type { Database, Transaction } from '../db/book'
+import type { job } from '../db/schema'
+import {
+  continuityReading,
+  finding,
+  note,
+  person,
+  photograph,
+  reading,
+  searchEntry,
+  searchReckoning,
+  setting,
+  sheet,
+} from '../db/schema'
+
+/** Rows of the book as they are sent, by any condition: a job's slice, or what a write has changed. Oldest first. */
+
+export type Reads = Database | Transaction
+type InJob<R> = R & { readonly jobId: string }
+
+/** What a workshop is until its settings are written. */
+export const newWorkshop: Workshop = {
+  name: 'The bench',
+  address: '',
+  currency: 'GBP',
+  hourlyRate: 0,
+  taxPercent: 0,
+  taxName: 'VAT',
+  handBackFooter: '',
+  idleHours: 10,
+  nightlyBackups: 7,
+}
+
+export function jobRow({ searchText: _searchText, dueOrder: _dueOrder, ...row }: typeof job.$inferSelect): JobRow {
+  return { ...row, takenInAt: row.takenInAt.toISOString(), handedBackAt: row.handedBackAt?.toISOString() ?? null }
+}
+
+export async function findingRows(from: Reads, where: SQL): Promise<FindingRow[]> {
+  const rows = await from.select().from(finding).where(where).orderBy(asc(finding.notedAt), asc(finding.id))
+  return rows.map((row) => ({ ...row, notedAt: row.notedAt.toISOString() }))
+}
+
+export async function noteRows(from: Reads, where: SQL): Promise<NoteRow[]> {
+  const rows = await from
+    .select({ row: note, author: person.name })
+    .from(note)
+    .innerJoin(person, eq(note.authorId, person.id))
+    .where(where)
+    .orderBy(asc(note.capturedAt), asc(note.id))
+  return rows.map(({ row: { id, jobId, station, text, minutes, supersedesId, capturedAt }, author }) => ({
+    id,
+    jobId,
+    station,
+    text,
+    minutes,
+    supersedesId,
+    author,
+    capturedAt: capturedAt.toISOString(),
+  }))
+}
+
+export async function searchRows(from: Reads, where: SQL): Promise<InJob<SearchRow>[]> {
+  const rows = await from
+    .select({ row: searchEntry, author: person.name, reckoned: searchReckoning.reckoned })
+    .from(searchEntry)
+    .innerJoin(person, eq(searchEntry.authorId, person.id))
+    .leftJoin(searchReckoning, eq(searchReckoning.id, searchEntry.id))
+    .where(where)
+    .orderBy(asc(searchEntry.receivedAt), asc(searchEntry.id))
+  return rows.map(({ row: { id, jobId, engineState, entry, capturedAt }, author, reckoned }) => ({
+    id,
+    jobId,
+    engineState,
+    entry,
+    author,
+    reckoned: reckoned ?? null,
+    capturedAt: capturedAt.toISOString(),
+  }))
+}
+
+export async function continuityRows(from: Reads, where: SQL): Promise<InJob<ContinuityRow>[]> {
+  const rows = await from
+    .select({ row: continuityReading, author: person.name })
+    .from(continuityReading)
+    .innerJoin(person, eq(continuityReading.authorId, person.id))
+    .where(where)
+    .orderBy(asc(continuityReading.receivedAt), asc(continuityReading.id))
+  return rows.map(({ row: { id, jobId, engineState, point, column, reading: read, words, capturedAt }, author }) => ({
+    id,
+    jobId,
+    engineState,
+    point,
+    column,
+    reading: read,
+    words,
+    author,
+    capturedAt: capturedAt.toISOString(),
+  }))
+}
+
+/** Sheets without their readings. */
+export async function sheetRows(from: Reads, where: SQL): Promise<Omit<SheetRow, 'readings'>[]> {
+  const rows = await from.select().from(sheet).where(where).orderBy(asc(sheet.openedAt), asc(sheet.id))
+  return rows.map((row) => ({ ...row, openedAt: row.openedAt.toISOString() }))
+}
+
+export async function readingRows(from: Reads, where: SQL): Promise<InJob<ReadingRow>[]> {
+  const rows = await from
+    .select({ row: reading, jobId: sheet.jobId, author: person.name })
+    .from(reading)
+    .innerJoin(sheet, eq(reading.sheetId, sheet.id))
+    .innerJoin(person, eq(reading.authorId, person.id))
+    .where(where)
+    .orderBy(asc(reading.capturedAt), asc(reading.id))
+  return rows.map(({ row: { authorId: _author, receivedAt: _received, ...row }, jobId, author }) => ({
+    ...row,
+    jobId,
+    author,
+    capturedAt: row.capturedAt.toISOString(),
+  }))
+}
+
+/** Photographs without their bytes. */
+export async function photographRows(from: Reads, where: SQL): Promise<InJob<PhotographRow>[]> {
+  const { id, jobId, station, caption, width, height, size, takenAt } = photograph
+  const rows = await from
+    .select({ id, jobId, station, caption, width, height, size, takenAt })
+    .from(photograph)
+    .where(where)
+    .orderBy(asc(photograph.takenAt), asc(photograph.id))
+  return rows.map((row) => ({ ...row, takenAt: row.takenAt.toISOString() }))
+}
+
+/** People without what their passwords are checked by. */
+export async function personRows(from: Reads, where?: SQL): Promise<PersonRow[]> {
+  const { id, signInName, name, role, active, version } = person
+  return from
+    .select({ id, signInName, name, role, active, version })
+    .from(person)
+    .where(where)
+    .orderBy(asc(person.name))
+}
+
+/** The settings, what was never written as it ships. */
+export async function workshopSettings(from: Reads): Promise<{ workshop: Workshop; version: number }> {
+  const [row] = await from.select().from(setting).where(eq(setting.key, 'workshop'))
+  return { workshop: { ...newWorkshop, ...(row?.value as WorkshopFields | undefined) }, version: row?.version ?? 0 }
+}
