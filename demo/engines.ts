@@ -131,7 +131,7 @@ export const engines: readonly DemoEngine[] = [
     owner: 'Kwame Asantegra',
     number: '55',
     livery: '#38597c',
-    history: 'Serviced elsewhere last year; runs against the controller since.',
+    history: 'A Christmas present of long ago; one lamp has been dark for years.',
   },
   {
     key: 'ridge-61',
@@ -175,7 +175,7 @@ export const engines: readonly DemoEngine[] = [
     nickname: 'Old Fjell',
     number: '90',
     livery: '#33383d',
-    history: 'Lamp burns, motor stops and starts. Kept in a boathouse.',
+    history: 'Kept in a boathouse; stalls where the track is not straight.',
   },
   {
     key: 'fjell-92',
@@ -203,7 +203,7 @@ export const engines: readonly DemoEngine[] = [
     nickname: 'Glen',
     number: '15',
     livery: '#2b5f6e',
-    history: 'Sound begins anew on every turnout.',
+    history: 'Oiled before every outing, by the owner’s own word.',
     decoder: 'Sound decoder, 2 A, with speaker',
   },
   {
@@ -268,7 +268,7 @@ export const engines: readonly DemoEngine[] = [
     nickname: 'The Long Halbrook',
     number: '1001',
     livery: '#c08a1e',
-    history: 'Horn stopped last year; changes direction when it likes.',
+    history: 'Twenty years in a glass case. Never opened, as far as anybody knows.',
     units: [
       { name: 'Powered unit', powered: true },
       { name: 'Dummy unit', powered: false },

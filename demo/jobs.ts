@@ -189,8 +189,8 @@ const inHand: readonly DemoJob[] = [
     limit: 14000,
     jonas: true,
     photographs: ['Old Fjell, front truck'],
-    complaint: 'The lamp burns steadily but the motor stops and starts.',
-    trial: 'Ten metres of plain track at 6 V, forward',
+    complaint: 'Stalls at walking pace, worst through the yard turnouts; well enough once it is moving.',
+    trial: 'Through the yard ladder at 6 V, ten times',
     wanted: 'Runs like it did.',
     condition: 'Kept in the boathouse these last years. Treads dull, a green bloom on the wipers.',
     findings: [
@@ -204,7 +204,7 @@ const inHand: readonly DemoJob[] = [
       ['Truck pivot contact worn', 'front truck', 'suspected', 'arrived', ''],
     ],
     notes: [
-      ['first-run', 'Lamp bright throughout. 10 V on the track, 2 V at the motor while it stands.', 20],
+      ['first-run', 'Stalled nine times of ten. 10 V on the track, 2 V at the motor while it stands; the lamp does not mind.', 20],
       ['find', 'Motor taken off the list for now: a poor feed lights a lamp and collapses under a motor.', 12],
     ],
     first: { withMeter: false, stops: [17, 4], timed: [9.6, 9.9], celsius: 19, trial: [9, 10] },
@@ -217,9 +217,9 @@ const inHand: readonly DemoJob[] = [
     estimate: 120,
     limit: 12000,
     photographs: ['Cups and axle ends, oil everywhere'],
-    complaint: 'Cuts out on turnouts and the sound begins again from the start.',
-    trial: 'Through the yard ladder, eight turnouts, slow',
-    wanted: 'No more starting up on every turnout. A stay-alive if it is needed.',
+    complaint: 'Will not start below half throttle, then leaps away; the sound drops out now and then.',
+    trial: 'Eight starts from rest at the slowest step',
+    wanted: 'A gentle start. A stay-alive if it is needed.',
     findings: [
       ['Oil in the axle cups', 'all cups', 'confirmed', 'inside', 'Clean out, a trace of contact-safe oil only'],
       ['Decoder faulty', 'board', 'ruled-out', 'arrived', 'Sound that restarts means the supply was lost'],
@@ -235,9 +235,9 @@ const inHand: readonly DemoJob[] = [
     estimate: 60,
     limit: 5000,
     jonas: true,
-    complaint: 'Runs beautifully since the last service but in the wrong direction.',
-    trial: 'Controller to forward: which way does it go?',
-    wanted: 'Forward is forward.',
+    complaint: 'Creeps badly and hums when it stands; only the front lamp burns.',
+    trial: 'Ten starts at the slowest setting that moves it',
+    wanted: 'A slow start for the station platform, and both lamps.',
     first: { withMeter: true, speeds: true, held: true, celsius: 20, trial: [10, 10] },
   },
   {
@@ -409,13 +409,13 @@ const inHand: readonly DemoJob[] = [
     waitingFor: 'the owner’s word on the price',
     estimate: 300,
     limit: 20000,
-    complaint: 'The horn is silent and it changes direction when it likes.',
-    wanted: 'Horn and reversing as they were.',
+    complaint: 'Growls since it left its glass case, and the rear truck hardly pulls.',
+    wanted: 'Quiet enough for the club room.',
     arrivals: [
       ['missing', 'Dummy unit’s rear coupler'],
       ['broken', 'Horn grille'],
     ],
-    // A pivot gummed with old oil: it wants far more than the few volts the horn button adds, and not the same twice.
+    // The horn, tried along with the rest: a pivot gummed with old oil wants far more than the few volts its button adds, and not the same twice.
     relay: { pullsIn: [8.65, 10.35, 9.15], letsGo: [2.15, 1.95, 2.05] },
   },
 ]

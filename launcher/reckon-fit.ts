@@ -8,7 +8,10 @@ export type ReckonedFit =
   | {
       readonly resistance: Figure
       readonly backEmf: Figure
+      /** Between the highest voltage at which it stood by itself and the lowest at which it turned. */
       readonly startVoltage: Figure
+      /** By the friction line: where a turning motor would come to rest. */
+      readonly keepsTurningDownTo: Figure
       readonly coulombFriction: Figure
       readonly viscousFriction: Figure
       readonly noLoadCurrent12V: Figure
@@ -46,6 +49,7 @@ export function reckonFit(csv: string): ReckonedFit {
     resistance,
     backEmf,
     startVoltage,
+    keepsTurningDownTo,
     coulombFriction,
     viscousFriction,
     noLoadCurrent,
@@ -56,6 +60,7 @@ export function reckonFit(csv: string): ReckonedFit {
     resistance,
     backEmf,
     startVoltage,
+    keepsTurningDownTo,
     coulombFriction,
     viscousFriction,
     noLoadCurrent12V: noLoadCurrent,
@@ -82,12 +87,15 @@ function readRow(row: Record<string, string>, line: number): SweepPoint | Refusa
   if (Math.abs(voltage) > 60 || Math.abs(current) > 20)
     return bad('more than 60 V or 20 A: are the units volts and amps')
   const speed = radians ?? (rpm === null ? null : rpm * RADIANS_PER_SECOND_PER_RPM)
-  const locked = /^(1|true|yes|y|locked|held)$/i.test(row.locked?.trim() ?? '') || (speed === 0 && voltage !== 0)
+  const held = /^(1|true|yes|y|locked|held)$/i.test(row.locked?.trim() ?? '')
+  const stood = !held && speed === 0 && voltage !== 0
+  const locked = held || stood
   return {
     voltage: Math.abs(voltage),
     current: Math.abs(current),
     speed: locked ? 0 : speed === null ? null : Math.abs(speed),
     locked,
+    stood,
     direction: voltage < 0 ? 'reverse' : 'forward',
   }
 }

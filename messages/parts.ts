@@ -1,4 +1,6 @@
-import { Type, type TSchema } from '@sinclair/typebox'
+import { Type } from '@sinclair/typebox'
+
+export { closed, OneOf, OrNull } from '../core/schema/pieces'
 
 /** Pieces from which the messages are made. */
 
@@ -31,12 +33,3 @@ export const Prose = Type.String({ maxLength: 8000 })
 export const Minutes = Type.Integer({ minimum: 0, maximum: 60_000 })
 /** Money in the smallest unit of the shop's currency. */
 export const Money = Type.Integer({ minimum: 0, maximum: 100_000_000 })
-
-export const OrNull = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()])
-
-export function OneOf<K extends string>(values: Readonly<Record<K, unknown>> | readonly K[]) {
-  const keys = (Array.isArray(values) ? values : Object.keys(values)) as K[]
-  return Type.Unsafe<K>({ type: 'string', enum: keys })
-}
-
-export const closed = { additionalProperties: false } as const

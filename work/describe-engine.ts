@@ -5,6 +5,8 @@ import { differenceInWords } from '../core/engine/difference-in-words'
 import { driveTrain } from '../core/engine/drive-train'
 import { describeConstruction, UNKNOWN_CONSTRUCTION } from '../core/knowledge/constructions'
 import type { ComponentRow, EngineTypeRow } from '../messages/book'
+import type { EngineUnit } from '../messages/book-entries'
+import { withNotedUnits } from './noted-units'
 
 /** What an engine's description is made from: the book's type, its own differences, and what is fitted. */
 export interface EngineLayers {
@@ -13,6 +15,8 @@ export interface EngineLayers {
   readonly components: readonly ComponentRow[]
   /** The shop's own construction the type was given; null where it has one that ships. */
   readonly template: EngineDescription | null
+  /** The units of this very engine as they were noted; the construction's alone where none are. */
+  readonly units?: readonly EngineUnit[]
 }
 
 /** The type's figures, its own list, what is fitted to the engine, or the engine's own list. */
@@ -37,7 +41,7 @@ export interface DescribedEngine {
 }
 
 /** The one description of an engine: its construction, then the type's figures and differences, then its own. */
-export function describeEngine({ type, adaptations, components, template }: EngineLayers): DescribedEngine {
+export function describeEngine({ type, adaptations, components, template, units = [] }: EngineLayers): DescribedEngine {
   const construction = template ?? describeConstruction(type.construction, type.power)
   const layers: ReadonlyArray<readonly [DifferenceOrigin, readonly Difference[]]> = [
     ['figures', differencesOfFigures(type, construction)],
@@ -63,7 +67,7 @@ export function describeEngine({ type, adaptations, components, template }: Engi
   }
   return {
     construction,
-    description,
+    description: withNotedUnits(description, units),
     generic: template === null && type.construction === UNKNOWN_CONSTRUCTION,
     differences,
   }

@@ -2,7 +2,7 @@ import type { EngineDescription } from '../core/engine/description-schema'
 import { motorClassNorms } from '../core/knowledge/motor-class-norms'
 import type { EarlierSheet, MotorHistory } from '../core/motor/history-judgement'
 import { historyFigureNames, type HistoryFigureName, type MotorFigures } from '../core/motor/motor-figures'
-import { noLoadCurrent, startVoltage } from '../core/motor/operating-point'
+import { noLoadCurrent, keepsTurningDownTo } from '../core/motor/operating-point'
 import type { ClassPrior } from '../core/motor/shrunk-spread'
 import type { StationId } from '../messages/vocabulary'
 
@@ -48,7 +48,7 @@ export function classPriors(
     resistance,
     backEmf: motor.backEmf,
     noLoadCurrent: noLoadCurrent(constants, nominalVolts),
-    startVoltage: startVoltage(constants),
+    keepsTurningDownTo: keepsTurningDownTo(constants),
   }
   const norms = motorClassNorms[motor.kind]
   return Object.fromEntries(

@@ -36,6 +36,7 @@ const described = computed(() =>
     adaptations: props.book.engine.adaptations,
     components: props.book.components,
     template: template.value,
+    units: props.book.engine.units,
   }),
 )
 </script>

@@ -10,13 +10,13 @@ const labels: Readonly<Record<HistoryFigureName, string>> = {
   resistance: 'Winding, brushes',
   backEmf: 'Magnet',
   noLoadCurrent: 'Draws, running free',
-  startVoltage: 'Starts at',
+  keepsTurningDownTo: 'Turns on down to',
 }
 const inWords: Readonly<Record<HistoryFigureName, string>> = {
   resistance: 'the winding with its brushes',
   backEmf: 'the magnet',
   noLoadCurrent: 'the current running free',
-  startVoltage: 'the volts it starts at',
+  keepsTurningDownTo: 'the volts it turns on down to',
 }
 const percent = (share: number): string =>
   `${share > 0 ? '+' : '−'}${Math.abs(share * 100).toFixed(Math.abs(share) < 0.1 ? 1 : 0)} %`

@@ -24,6 +24,7 @@ const rows = computed<Array<{ label: string; names: SweepFigureName[] }>>(() => 
   { label: 'Winding, brushes', names: ['resistanceAt20', 'resistance'] },
   { label: 'Magnet', names: ['backEmfAt20', 'backEmf'] },
   { label: 'Starts at', names: ['startVoltage'] },
+  { label: 'Turns on down to', names: ['keepsTurningDownTo'] },
   { label: 'Drag at standstill', names: ['coulombFriction'] },
   { label: `Free at ${volts.value}, draws`, names: ['noLoadCurrent'] },
   { label: 'and turns', names: ['noLoadSpeed'] },

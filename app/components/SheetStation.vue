@@ -231,13 +231,6 @@ async function vouch(line: ReadingRow): Promise<void> {
             @typing="typing = $event"
             @leave="corrected = null"
           />
-          <ReadingLines
-            :lines="lines"
-            :machine="machine"
-            @strike="strike"
-            @vouch="vouch"
-            @correct="corrected = $event"
-          />
         </div>
         <div class="judged">
           <LazySheetChart v-if="counting.some(isMetered)" :readings="counting" :fit="judgement.fit" />
@@ -245,6 +238,15 @@ async function vouch(line: ReadingRow): Promise<void> {
           <SequenceLine :lines="lines" />
           <RelayLine :lines="lines" />
           <SheetFigures :judgement="judgement" :type="book.type" :with-meter="sheet.withMeter" :readings="counting" />
+        </div>
+        <div class="written">
+          <ReadingLines
+            :lines="lines"
+            :machine="machine"
+            @strike="strike"
+            @vouch="vouch"
+            @correct="corrected = $event"
+          />
         </div>
       </div>
       <section v-if="comparison && comparison.before" class="against">
@@ -308,6 +310,11 @@ async function vouch(line: ReadingRow): Promise<void> {
 @media (min-width: 1080px) {
   .two {
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    grid-template-rows: auto 1fr;
+  }
+  .judged {
+    grid-row: 1 / span 2;
+    grid-column: 2;
   }
 }
 .supply {

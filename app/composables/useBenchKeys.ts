@@ -17,6 +17,8 @@ export interface NextAction {
   readonly label: Ref<string> | ComputedRef<string>
   readonly run: () => void
   readonly back?: () => void
+  /** False while what lies outside of it has the word. */
+  readonly active?: Ref<boolean> | ComputedRef<boolean>
 }
 
 /** Gives keys a meaning while the calling component is on the screen. Inner and later ones win over outer and earlier ones. */
@@ -52,7 +54,15 @@ export function currentBenchKeys(): ComputedRef<BenchKey[]> {
 }
 
 export function currentNextAction(): ComputedRef<NextAction | null> {
-  return computed(() => nextActions.value.at(-1)?.action ?? null)
+  return computed(nextAction)
+}
+
+/** The innermost that has the word; where it does not say how to step back, the one around it does. */
+function nextAction(): NextAction | null {
+  const speaking = nextActions.value.map((entry) => entry.action).filter((action) => action.active?.value ?? true)
+  const inner = speaking.at(-1)
+  const back = speaking.findLast((action) => action.back)?.back
+  return inner ? { ...inner, ...(back ? { back } : {}) } : null
 }
 
 function startListening(): void {
@@ -68,7 +78,7 @@ function onKey(event: KeyboardEvent): void {
     target?.closest('input, textarea, select, [contenteditable="true"], [role="combobox"], [role="listbox"]') !== null
   const dialogOpen = document.querySelector('.v-overlay--active.v-dialog') !== null
   if (dialogOpen) return
-  const next = nextActions.value.at(-1)?.action
+  const next = nextAction()
   // The pedal works whatever has the focus; Space only where it does not press or type something else.
   if (event.key === 'PageDown' && next) {
     event.preventDefault()

@@ -164,9 +164,11 @@ useBenchKeys([
         @strike="strike(entry.id, $event)"
         @close="close(entry.id)"
         @zero="
-          zeroing = entry.id
-          zeroed = null
-          zeroFailure = ''
+          () => {
+            zeroing = entry.id
+            zeroed = null
+            zeroFailure = ''
+          }
         "
       />
     </div>

@@ -126,9 +126,11 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
         variant="outlined"
         class="push"
         @click="
-          clear()
-          photographs = []
-          problems = {}
+          () => {
+            clear()
+            photographs = []
+            problems = {}
+          }
         "
         >Start over</v-btn
       >
@@ -140,8 +142,10 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
         <strong>{{ draft.owner.name }}</strong><v-btn
           variant="outlined"
           @click="
-            draft.owner = null
-            draft.engine = null
+            () => {
+              draft.owner = null
+              draft.engine = null
+            }
           "
           >Another</v-btn
         >

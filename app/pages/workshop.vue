@@ -230,8 +230,10 @@ async function keepPerson(): Promise<void> {
             v-if="session.isOwner"
             variant="outlined"
             @click="
-              instrument = null
-              instrumentOpen = true
+              () => {
+                instrument = null
+                instrumentOpen = true
+              }
             "
             >New supply</v-btn
           >
@@ -245,8 +247,10 @@ async function keepPerson(): Promise<void> {
           text="The simulated one shows what it does without anything being connected."
           action="Enter a supply"
           @act="
-            instrument = null
-            instrumentOpen = true
+            () => {
+              instrument = null
+              instrumentOpen = true
+            }
           "
         />
         <ul v-else class="ruled-list">
@@ -264,8 +268,10 @@ async function keepPerson(): Promise<void> {
               variant="outlined"
               :aria-label="`Change ${row.name}`"
               @click="
-                instrument = row
-                instrumentOpen = true
+                () => {
+                  instrument = row
+                  instrumentOpen = true
+                }
               "
               >Change</v-btn
             >

@@ -41,7 +41,7 @@ export const useJobStore = defineStore('job', () => {
   /** Opens a job; what was on the screen of the same job stays there while it is read again. */
   async function open(id: string, names: readonly JobSlice[] = []): Promise<void> {
     if (wanted !== id) {
-      close()
+      forget()
       stored.value = null
       slices = new Set()
     }
@@ -109,8 +109,11 @@ export const useJobStore = defineStore('job', () => {
     else if (wanted !== null) void open(wanted)
   }
 
-  /** The job leaves the screen. */
-  function close(): void {
+  /** A job leaves the screen; the next one may be open already. */
+  function close(id: string): void {
+    if (wanted === id) forget()
+  }
+  function forget(): void {
     hangUp()
     wanted = null
     asOf = ''

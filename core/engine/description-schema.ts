@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox'
+import { closed, OneOf, OrNull } from '../schema/pieces'
 
 /**
  * One description of an engine, from which diagnosis, strip-down, care, stall risk and the simulated casualty all
@@ -9,12 +10,9 @@ import { Type, type Static } from '@sinclair/typebox'
 /** Raised when a description written for an older form could be misread. */
 export const DESCRIPTION_VERSION = 1
 
-const closed = { additionalProperties: false } as const
 const Id = Type.String({ pattern: '^[a-z0-9][a-z0-9.-]*$', maxLength: 80 })
 const Words = Type.String({ minLength: 1, maxLength: 200 })
 const Remark = Type.String({ maxLength: 400 })
-const OrNull = <T extends Parameters<typeof Type.Union>[0][number]>(schema: T) => Type.Union([schema, Type.Null()])
-const OneOf = <const K extends string>(values: readonly K[]) => Type.Unsafe<K>({ type: 'string', enum: [...values] })
 /** Every inner list must be met; one of its members is enough: [["cap"], ["screw-left", "screw-right"]]. */
 const Needs = Type.Array(Type.Array(Id, { minItems: 1, maxItems: 12 }), { maxItems: 40 })
 
@@ -34,7 +32,7 @@ export const materials = [
   'styrene',
   'abs',
   'polycarbonate',
-  'bakelite',
+  'phenolic-resin',
   'rubber',
   'paper',
   'lacquered-wire',

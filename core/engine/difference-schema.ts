@@ -1,14 +1,13 @@
 import { Type, type Static } from '@sinclair/typebox'
+import { closed, OrNull } from '../schema/pieces'
 import { materials } from './description-schema'
 
 /**
  * How a type departs from its construction, or one engine from its type. Kept as differences, so that what was made
  * and what this example became stay apart; applied in order, each in the trade's own terms.
  */
-const closed = { additionalProperties: false } as const
 const Id = Type.String({ pattern: '^[a-z0-9][a-z0-9.-]*$', maxLength: 80 })
 const Words = Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' })
-const OrNull = <T extends Parameters<typeof Type.Union>[0][number]>(schema: T) => Type.Union([schema, Type.Null()])
 
 export const Difference = Type.Union([
   Type.Object(

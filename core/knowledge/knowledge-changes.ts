@@ -1,5 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox'
-import { closed, Fault, Knowledge, Remedy, Test } from './knowledge-schema'
+import { closed } from '../schema/pieces'
+import { Fault, Knowledge, Remedy, Test } from './knowledge-schema'
 
 const Gone = Type.Array(Type.String({ minLength: 1, maxLength: 60 }), { maxItems: 300, uniqueItems: true })
 

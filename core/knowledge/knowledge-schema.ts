@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox'
+import { closed, OneOf } from '../schema/pieces'
 
 /**
  * What the trade knows of faults, tests and remedies, as data. A fault names a role on the engine and what it does
@@ -7,12 +8,9 @@ import { Type, type Static } from '@sinclair/typebox'
 
 export const KNOWLEDGE_VERSION = 4
 
-/** Nothing but what is named. */
-export const closed = { additionalProperties: false } as const
 const Id = Type.String({ pattern: '^[a-z0-9][a-z0-9-]*$', maxLength: 60 })
 const Words = Type.String({ minLength: 1, maxLength: 240 })
 const Chance = Type.Number({ minimum: 0, maximum: 1 })
-const OneOf = <const K extends string>(values: readonly K[]) => Type.Unsafe<K>({ type: 'string', enum: [...values] })
 
 export const areas = [
   'outside',

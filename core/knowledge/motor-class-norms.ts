@@ -14,7 +14,7 @@ const wound: Readonly<Record<HistoryFigureName, ClassNorm>> = {
   resistance: { betweenTypes: 0.3, withinType: 0.06 },
   backEmf: { betweenTypes: 0.3, withinType: 0.06 },
   noLoadCurrent: { betweenTypes: 0.4, withinType: 0.18 },
-  startVoltage: { betweenTypes: 0.4, withinType: 0.22 },
+  keepsTurningDownTo: { betweenTypes: 0.4, withinType: 0.22 },
 }
 
 export const motorClassNorms: Readonly<

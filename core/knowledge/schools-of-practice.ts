@@ -34,7 +34,7 @@ const plastics: ReadonlySet<Material> = new Set([
   'styrene',
   'abs',
   'polycarbonate',
-  'bakelite',
+  'phenolic-resin',
   'unknown-plastic',
   'unknown',
 ])

@@ -45,8 +45,8 @@ describe('pairs of readings at one held angle', () => {
         ...running,
       ])
       if (isWholeRefusal(fit)) throw new Error(fit.refused.message)
-      const { startVoltage } = fit.figures
-      expect('value' in startVoltage && Math.abs(startVoltage.value - (drop + 2.3)) < 0.05).toBe(true)
+      const { keepsTurningDownTo } = fit.figures
+      expect('value' in keepsTurningDownTo && Math.abs(keepsTurningDownTo.value - (drop + 2.3)) < 0.05).toBe(true)
     }
   })
 })

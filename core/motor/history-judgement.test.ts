@@ -10,7 +10,7 @@ const figure = (value: number, share = 0.02, unit = ''): IntervalFigure => ({
   high: value * (1 + share),
   unit,
 })
-const sound = { resistance: 20, backEmf: 0.01, noLoadCurrent: 0.12, startVoltage: 2.4 }
+const sound = { resistance: 20, backEmf: 0.01, noLoadCurrent: 0.12, keepsTurningDownTo: 2.4 }
 const figuresOf = (values: Partial<typeof sound>, share = 0.02): MotorFigures =>
   Object.fromEntries(Object.entries({ ...sound, ...values }).map(([name, value]) => [name, figure(value, share)]))
 const prior = (centre: number, withinType: number) => ({ centre: Math.log(centre), betweenTypes: 0.3, withinType })
@@ -21,7 +21,7 @@ const history = (own: MotorFigures[], shop: MotorFigures[]): MotorHistory => ({
     resistance: prior(21, 0.06),
     backEmf: prior(0.0098, 0.06),
     noLoadCurrent: prior(0.13, 0.18),
-    startVoltage: prior(2.6, 0.22),
+    keepsTurningDownTo: prior(2.6, 0.22),
   },
 })
 const lineOf = (judgement: ReturnType<typeof judgeAgainstHistory>, name: HistoryFigureName) =>
@@ -109,16 +109,16 @@ describe('a motor against its own past, the shop and the class', () => {
 
   it('an uncertain figure is not called unusual for its uncertainty', () => {
     expect(
-      lineOf(judgeAgainstHistory(figuresOf({ startVoltage: 5 }, 0.02), history([], others)), 'startVoltage')?.verdict,
+      lineOf(judgeAgainstHistory(figuresOf({ keepsTurningDownTo: 5 }, 0.02), history([], others)), 'keepsTurningDownTo')?.verdict,
     ).toBe('high')
     expect(
-      lineOf(judgeAgainstHistory(figuresOf({ startVoltage: 5 }, 0.9), history([], others)), 'startVoltage')?.verdict,
+      lineOf(judgeAgainstHistory(figuresOf({ keepsTurningDownTo: 5 }, 0.9), history([], others)), 'keepsTurningDownTo')?.verdict,
     ).toBe('as-usual')
   })
 
   it.each<[string, Partial<typeof sound>, string]>([
-    ['drag', { noLoadCurrent: 0.3, startVoltage: 5 }, 'drag'],
-    ['contact', { resistance: 30, startVoltage: 5.5 }, 'brushes or a dirty commutator'],
+    ['drag', { noLoadCurrent: 0.3, keepsTurningDownTo: 5 }, 'drag'],
+    ['contact', { resistance: 30, keepsTurningDownTo: 5.5 }, 'brushes or a dirty commutator'],
     ['a magnet', { backEmf: 0.007, noLoadCurrent: 0.25 }, 'bearings before it is strengthened'],
     ['another motor', { backEmf: 0.014 }, 'stronger magnet than usual'],
   ])('%s', (_what, values, words) => {

@@ -138,7 +138,7 @@ const MEANINGS: ReadonlyArray<{
       'Turns are missing from both: usually a shorted winding or carbon across a gap. Clean the gaps, then ohms from segment to segment.',
   },
   {
-    if: { resistance: 'high', startVoltage: 'high' },
+    if: { resistance: 'high', keepsTurningDownTo: 'high' },
     means: 'Usually the brushes or a dirty commutator: clean it, look at springs and seats, and measure again.',
   },
   {
@@ -161,7 +161,7 @@ const MEANINGS: ReadonlyArray<{
     means: 'A stronger magnet than usual, or another motor: note which, and listen for worn bearings.',
   },
   {
-    if: { noLoadCurrent: 'high', startVoltage: 'high' },
+    if: { noLoadCurrent: 'high', keepsTurningDownTo: 'high' },
     means: 'Usually drag: old grease, a dry bearing, a mesh too tight, hair on a shaft.',
   },
   {
@@ -169,7 +169,7 @@ const MEANINGS: ReadonlyArray<{
     means: 'Usually drag while running: old grease, a dry bearing, something that rubs.',
   },
   {
-    if: { startVoltage: 'high' },
+    if: { keepsTurningDownTo: 'high' },
     means: 'Usually something that sticks at standstill, or a poor contact at low volts.',
   },
 ]

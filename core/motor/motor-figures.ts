@@ -2,7 +2,7 @@ import { isRefused, type IntervalFigure } from '../measure/measured-value'
 import type { SweepFit } from './sweep-fit'
 
 /** The figures of a motor that are followed over the years, each on its own. */
-export const historyFigureNames = ['resistance', 'backEmf', 'noLoadCurrent', 'startVoltage'] as const
+export const historyFigureNames = ['resistance', 'backEmf', 'noLoadCurrent', 'keepsTurningDownTo'] as const
 export type HistoryFigureName = (typeof historyFigureNames)[number]
 
 /** What one sheet says of a motor; what it cannot say is missing. */
@@ -22,7 +22,7 @@ export function motorFigures(fit: SweepFit): MotorFigures {
     resistance: pick('resistanceAt20') ?? widened(pick('resistance'), UNKNOWN_TEMPERATURE_SHARE),
     backEmf: pick('backEmfAt20') ?? widened(pick('backEmf'), UNKNOWN_TEMPERATURE_MAGNET_SHARE),
     noLoadCurrent: pick('noLoadCurrent'),
-    startVoltage: pick('startVoltage'),
+    keepsTurningDownTo: pick('keepsTurningDownTo'),
   }
   return Object.fromEntries(Object.entries(found).filter(([, figure]) => figure !== null))
 }

@@ -31,7 +31,7 @@ export function stallTorque(motor: MotorConstants, voltage: number): number {
 }
 
 /** Voltage that just overcomes the running friction: Vb + R·a. Sticking friction asks for a little more. */
-export function startVoltage(motor: MotorConstants): number {
+export function keepsTurningDownTo(motor: MotorConstants): number {
   return motor.brushDrop + motor.resistance * motor.currentAtRest
 }
 

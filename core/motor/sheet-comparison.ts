@@ -176,7 +176,7 @@ const FITTED: ReadonlyArray<{
   better: WhatIsBetter
   elseName?: SweepFigureName
 }> = [
-  { name: 'startVoltage', label: 'Start voltage', better: 'lower' },
+  { name: 'keepsTurningDownTo', label: 'Turns on down to', better: 'lower' },
   { name: 'coulombFriction', label: 'Drag at standstill', better: 'lower' },
   { name: 'resistanceAt20', label: 'Resistance with brushes, at 20 °C', better: 'lower', elseName: 'resistance' },
   { name: 'backEmfAt20', label: 'Magnet strength (back-EMF), at 20 °C', better: 'higher', elseName: 'backEmf' },

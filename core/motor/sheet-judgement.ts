@@ -213,12 +213,12 @@ function fitRemarks(fit: SweepFit, readings: readonly MeteredReading[]): SheetRe
       sentence: `About ${plainNumber(drop.value)} V is lost at the brushes before the winding sees anything.`,
     })
   }
-  const { startVoltage } = fit.figures
-  if (!isRefused(startVoltage) && startVoltage.low > fit.nominalVoltage / 3) {
+  const { keepsTurningDownTo } = fit.figures
+  if (!isRefused(keepsTurningDownTo) && keepsTurningDownTo.low > fit.nominalVoltage / 3) {
     remarks.push({
       code: 'hard-start',
       weight: 'care',
-      sentence: `It needs at least ${plainNumber(startVoltage.low)} V to start, over a third of its ${plainNumber(fit.nominalVoltage)} V: drag or a poor contact.`,
+      sentence: `It needs at least ${plainNumber(keepsTurningDownTo.low)} V to keep turning, over a third of its ${plainNumber(fit.nominalVoltage)} V: drag or a poor contact.`,
     })
   }
   return remarks

@@ -40,7 +40,7 @@ describe('a sheet with locked and running readings', () => {
     expect(figure(fit, 'coulombFriction').value).toBeCloseTo(4e-4, 8)
     expect(figure(fit, 'viscousFriction').value).toBeCloseTo(2e-7, 10)
     expect(figure(fit, 'stallCurrent').value).toBeCloseTo(12 / 22, 6)
-    expect(figure(fit, 'startVoltage').value).toBeCloseTo((22 * 4e-4) / 0.0072, 5)
+    expect(figure(fit, 'keepsTurningDownTo').value).toBeCloseTo((22 * 4e-4) / 0.0072, 5)
   })
 
   it('recovers R and Ke within 1.5 % in at least 95 % of 400 trials at 1 % noise, and its intervals cover', () => {
@@ -238,6 +238,29 @@ describe('what readings cannot tell', () => {
     const fit = fitOf([...turning, ...standing])
     expect(figure(fit, 'startVoltage')).toMatchObject({ low: 1.2, high: 1.6 })
     expect(figure(fit, 'resistance').value).toBeCloseTo(22, 3)
+  })
+})
+
+describe('where it starts, and down to where it turns on', () => {
+  const turning = [4, 6, 8, 10, 12].map((voltage) => runningPoint(SMALL_FIVE_POLE, voltage))
+  const stoodAt = (voltage: number) => ({ ...lockedPoint(SMALL_FIVE_POLE, voltage), stood: true })
+
+  it('starts between the highest voltage at which it stood and the lowest at which it turned, whatever friction says', () => {
+    // Friction alone would let it turn from R·Tc/Ke = 1.22 V on (derived); old grease held it until beyond 3 V.
+    const fit = fitOf([...turning, stoodAt(1), stoodAt(2), stoodAt(3)])
+    expect(figure(fit, 'startVoltage')).toMatchObject({ low: 3, high: 4, value: 3.5 })
+    expect(figure(fit, 'keepsTurningDownTo').value).toBeCloseTo((22 * 4e-4) / 0.0072, 5)
+  })
+
+  it('never contradicts its own readings: stood higher than it once turned, both are in the interval', () => {
+    const fit = fitOf([...turning, stoodAt(1), stoodAt(5)])
+    expect(figure(fit, 'startVoltage')).toMatchObject({ low: 4, high: 5 })
+  })
+
+  it('says that the start was not seen where the armature was only ever held', () => {
+    const fit = fitOf([...turning, lockedPoint(SMALL_FIVE_POLE, 1), lockedPoint(SMALL_FIVE_POLE, 2)])
+    expect(fit.figures.startVoltage).toMatchObject({ refused: { code: 'start-not-seen' } })
+    expect(figure(fit, 'keepsTurningDownTo').value).toBeGreaterThan(0)
   })
 })
 

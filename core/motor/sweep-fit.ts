@@ -7,7 +7,7 @@ import {
   noLoadSpeed,
   stallCurrent,
   stallTorque,
-  startVoltage,
+  keepsTurningDownTo,
   type MotorConstants,
 } from './operating-point'
 import { findStartBreak, type StartBreak } from './start-break'
@@ -53,6 +53,7 @@ export const sweepFigureNames = [
   'backEmfAt20',
   'brushDrop',
   'startVoltage',
+  'keepsTurningDownTo',
   'coulombFriction',
   'viscousFriction',
   'noLoadCurrent',
@@ -66,6 +67,7 @@ export type SweepFigureName = (typeof sweepFigureNames)[number]
 
 export const dragFigureNames = [
   'startVoltage',
+  'keepsTurningDownTo',
   'coulombFriction',
   'noLoadCurrent',
   'noLoadSpeed',
@@ -107,6 +109,7 @@ export function fitSweep(points: readonly SweepPoint[], options: SweepFitOptions
   const scale = options.scale ?? NO_SCALE_UNCERTAINTY
   const model = terminal ? new FittedMotor(terminal, friction, scale) : null
   const context: FigureContext = {
+    points: sorted,
     model,
     terminal,
     friction,
@@ -144,7 +147,16 @@ function oneWay(context: FigureContext, direction: Direction): Record<DragFigure
   const timed = context.timed.filter((point) => point.direction === direction)
   const friction = fitFrictionLine(timed)
   const model = context.terminal ? new FittedMotor(context.terminal, friction, context.scale) : null
-  return figuresOf(dragFigureNames, { ...context, running, timed, friction, model, supply: fitSupplyLine(running) })
+  const points = context.points.filter((point) => point.direction === direction)
+  return figuresOf(dragFigureNames, {
+    ...context,
+    points,
+    running,
+    timed,
+    friction,
+    model,
+    supply: fitSupplyLine(running),
+  })
 }
 
 export function isWholeRefusal(fit: SweepFit | Refusal): fit is Refusal {
@@ -263,6 +275,7 @@ class FittedMotor {
 }
 
 interface FigureContext {
+  readonly points: readonly SweepPoint[]
   readonly model: FittedMotor | null
   readonly terminal: TerminalEquation | null
   readonly friction: FrictionLine | null
@@ -288,8 +301,9 @@ const figureMakers: Record<SweepFigureName, (context: FigureContext) => Figure> 
     needSpeed(context) ??
     positive(context, (motor) => backEmfAt20(motor.backEmf, context.windingCelsius as number), 'V·s/rad'),
   brushDrop: (context) => needLocked(context) ?? either(context, (motor) => motor.brushDrop, 'V'),
-  startVoltage: (context) =>
-    fromStartBreak(context) ?? needSpeed(context) ?? needSlope(context) ?? positive(context, startVoltage, 'V'),
+  startVoltage: startSeen,
+  keepsTurningDownTo: (context) =>
+    needSpeed(context) ?? needSlope(context) ?? positive(context, keepsTurningDownTo, 'V'),
   coulombFriction: (context) =>
     needSpeed(context) ??
     needSlope(context) ??
@@ -402,9 +416,26 @@ function needSlope({ friction }: FigureContext): Refusal | null {
       )
 }
 
-function fromStartBreak({ startBreak }: FigureContext): Figure | null {
-  if (!startBreak) return null
-  const { lastStandingVoltage: low, firstTurningVoltage: high } = startBreak
+/**
+ * Between the highest voltage at which it stood by itself and the lowest at which it turned, both as seen. Grease and
+ * brushes stick by chance: where it stood higher than it once turned, the interval is the one between the two.
+ */
+function startSeen({ startBreak, points }: FigureContext): Figure {
+  const stood = [
+    ...points.filter((point) => point.stood).map((point) => point.voltage),
+    ...(startBreak ? [startBreak.lastStandingVoltage] : []),
+  ]
+  const turned = [
+    ...points.filter((point) => !point.locked && (point.speed ?? 0) > 0).map((point) => point.voltage),
+    ...(startBreak ? [startBreak.firstTurningVoltage] : []),
+  ]
+  if (stood.length === 0 || turned.length === 0)
+    return refuse(
+      'start-not-seen',
+      'The start was not seen: no reading shows it standing by itself just before it turned.',
+      'Voltage raised slowly from zero: a reading while it still stands, not held, and one as it starts.',
+    )
+  const [low = 0, high = 0] = [Math.max(...stood), Math.min(...turned)].sort((one, other) => one - other)
   return { value: (low + high) / 2, low, high, unit: 'V' }
 }
 

@@ -7,6 +7,8 @@ export interface SweepPoint {
   /** rad/s; 0 when locked; null when it was not measured. */
   readonly speed: number | null
   readonly locked: boolean
+  /** It stood still by itself, nobody holding it: at this voltage it does not start. */
+  readonly stood?: boolean
   readonly direction: Direction
   /** Held readings at one and the same angle share a number; left out where nobody noted it. */
   readonly hold?: number

@@ -47,9 +47,9 @@ describe('the cheapest way in', () => {
 
   it('weighs a brittle, irreplaceable cap against minutes', () => {
     const parts = [
-      part('bakelite-cap', [], { minutes: 1, risk: 0.1, replacement: 'none' }),
+      part('brittle-cap', [], { minutes: 1, risk: 0.1, replacement: 'none' }),
       part('long-way', [], { minutes: 20 }),
-      part('brush', [['bakelite-cap', 'long-way']]),
+      part('brush', [['brittle-cap', 'long-way']]),
     ]
     expect(plan(parts, [['brush']]).order).toEqual(['long-way', 'brush'])
   })

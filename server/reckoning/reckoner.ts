@@ -104,6 +104,7 @@ export class Reckoner {
         adaptations: book.engine.adaptations,
         components: book.components,
         template: head?.template ?? null,
+        units: book.engine.units,
       })
       return await this.thread.ask(askedSearch(book, description).question)
     } catch (error) {

@@ -78,7 +78,7 @@ test('a relay is tested from its sheet, and a wound field measured alone: what t
 }) => {
   await signIn(page, scenario)
   const { rows } = (await (
-    await page.request.get(`${scenario.url}/api/jobs?search=${encodeURIComponent('horn is silent')}`)
+    await page.request.get(`${scenario.url}/api/jobs?search=${encodeURIComponent('left its glass case')}`)
   ).json()) as { rows: Array<{ id: string }> }
   await page.goto(`${scenario.url}/jobs/${rows[0]?.id}/first-run`)
   const relay = page.getByRole('region', { name: 'Relay', exact: true })

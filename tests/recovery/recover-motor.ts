@@ -14,12 +14,12 @@ import { speedOfReading } from '../../core/trace/speed-of-reading'
 export interface Recovered {
   readonly seed: number
   readonly construction: string
-  readonly truth: { readonly resistance: number; readonly backEmf: number; readonly startVoltage: number }
+  readonly truth: { readonly resistance: number; readonly backEmf: number; readonly keepsTurningDownTo: number }
   /** Null where the fit refused. */
   readonly found: {
     readonly resistance: number | null
     readonly backEmf: number | null
-    readonly startVoltage: number | null
+    readonly keepsTurningDownTo: number | null
   }
   readonly stopped: string | null
 }
@@ -73,7 +73,7 @@ export async function recoverMotor(seed: number): Promise<Recovered> {
   )
   const backEmf = made.backEmf * strength
   const coulomb = made.coulombTorque * (0.4 * dry + 0.6 * Math.sqrt(grease))
-  const truth = { resistance, backEmf, startVoltage: (resistance * coulomb) / backEmf }
+  const truth = { resistance, backEmf, keepsTurningDownTo: (resistance * coulomb) / backEmf }
 
   let seconds = 0
   const noise = new SeededRandom(seed + 1)
@@ -135,7 +135,7 @@ export async function recoverMotor(seed: number): Promise<Recovered> {
     await server.close()
   }
   const fit = fitSweep(points, { nominalVoltage: 12 })
-  const figure = (name: 'resistance' | 'backEmf' | 'startVoltage'): number | null => {
+  const figure = (name: 'resistance' | 'backEmf' | 'keepsTurningDownTo'): number | null => {
     if (isWholeRefusal(fit)) return null
     const found = fit.figures[name]
     return 'value' in found ? found.value : null
@@ -144,7 +144,7 @@ export async function recoverMotor(seed: number): Promise<Recovered> {
     seed,
     construction: plan.id,
     truth,
-    found: { resistance: figure('resistance'), backEmf: figure('backEmf'), startVoltage: figure('startVoltage') },
+    found: { resistance: figure('resistance'), backEmf: figure('backEmf'), keepsTurningDownTo: figure('keepsTurningDownTo') },
     stopped,
   }
 }

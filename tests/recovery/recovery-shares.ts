@@ -5,7 +5,7 @@ export interface RecoveryShares {
   /** Share of casualties within each promised bound. */
   readonly resistance: number
   readonly backEmf: number
-  readonly startVoltage: number
+  readonly keepsTurningDownTo: number
 }
 
 /** What the sheet promises of a motor measured by itself. */
@@ -21,9 +21,9 @@ export function recoveryShares(found: readonly Recovered[]): RecoveryShares {
       ({ found: { resistance }, truth }) => relative(resistance, truth.resistance) <= promised.resistance,
     ),
     backEmf: share(({ found: { backEmf }, truth }) => relative(backEmf, truth.backEmf) <= promised.backEmf),
-    startVoltage: share(
-      ({ found: { startVoltage }, truth }) =>
-        startVoltage !== null && Math.abs(startVoltage - truth.startVoltage) <= promised.startVolts,
+    keepsTurningDownTo: share(
+      ({ found: { keepsTurningDownTo }, truth }) =>
+        keepsTurningDownTo !== null && Math.abs(keepsTurningDownTo - truth.keepsTurningDownTo) <= promised.startVolts,
     ),
   }
 }

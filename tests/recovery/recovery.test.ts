@@ -9,5 +9,5 @@ it('seeded motors come back through simulator, SCPI, client, sweep and fit as we
   const shares = recoveryShares(found)
   expect(shares.resistance).toBeGreaterThanOrEqual(0.85)
   expect(shares.backEmf).toBeGreaterThanOrEqual(0.85)
-  expect(shares.startVoltage).toBeGreaterThanOrEqual(0.85)
+  expect(shares.keepsTurningDownTo).toBeGreaterThanOrEqual(0.85)
 }, 60_000)

@@ -19,7 +19,7 @@ const views: ReadonlyArray<{
   {
     name: 'measuring',
     path: '/first-run',
-    job: 'wrong direction',
+    job: 'Creeps badly and hums',
     before: async (page) => {
       await page.getByRole('button', { name: 'Measure with the supply' }).click()
       await page.getByText('Take off').waitFor()

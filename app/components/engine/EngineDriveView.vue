@@ -242,8 +242,10 @@ const mayslip = computed(() =>
           id="slip"
           :value="''"
           @change="
-            toggle(($event.target as HTMLSelectElement).value)
-            ;($event.target as HTMLSelectElement).value = ''
+            ($event) => {
+              toggle(($event.target as HTMLSelectElement).value)
+              ;($event.target as HTMLSelectElement).value = ''
+            }
           "
         >
           <option value="">Choose a link</option>

@@ -208,6 +208,10 @@ async function takeOver(): Promise<void> {
   brought.value = null
   if (found) await save(found.changes)
 }
+function leaveOutEdited(): void {
+  if (editing.value) void leaveOut(editing.value.row.id)
+  editing.value = null
+}
 </script>
 
 <template>
@@ -294,8 +298,10 @@ async function takeOver(): Promise<void> {
       "
       action="All rows"
       @act="
-        only = 'all'
-        search = ''
+        () => {
+          only = 'all'
+          search = ''
+        }
       "
     />
     <table v-else>
@@ -346,8 +352,10 @@ async function takeOver(): Promise<void> {
         color="error"
         variant="flat"
         @click="
-          asking = false
-          save(noChanges)
+          () => {
+            asking = false
+            save(noChanges)
+          }
         "
         >Set all back</v-btn
       ><v-btn variant="outlined" @click="asking = false">Leave it</v-btn>
@@ -369,8 +377,7 @@ async function takeOver(): Promise<void> {
       @keep="keep"
       @leave="editing = null"
       @leave-out="
-        leaveOut(editing.row.id)
-        editing = null
+leaveOutEdited
       "
       @as-new="editing = { ...editing, asNew: true }"
     />

@@ -13,7 +13,7 @@ const labels: Readonly<Record<HistoryFigureName, string>> = {
   resistance: 'Winding with brushes',
   backEmf: 'Magnet',
   noLoadCurrent: 'Draws, running free',
-  startVoltage: 'Starts at',
+  keepsTurningDownTo: 'Turns on down to',
 }
 const latest = computed(() => past.value?.own.at(-1) ?? null)
 const judgement = computed(() => {

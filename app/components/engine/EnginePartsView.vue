@@ -45,7 +45,7 @@ const minutes = (value: number): string => (value < 1 ? '½' : String(Math.round
 const hazardWords: Readonly<Record<Hazard, string>> = {
   'flies-away': 'Springs and clips fly: a finger or cloth over them',
   eyes: 'Glasses on',
-  brittle: 'Old plastic and Bakelite break: warm, slowly, no force',
+  brittle: 'Old plastic and Phenolic resin break: warm, slowly, no force',
   'hot-iron': 'Hot iron and fumes: stand, air, wash hands',
   'strong-magnet': 'Strong magnet: fingers, and no pacemaker near it',
   sharp: 'Sharp edges',

@@ -319,9 +319,11 @@ useBenchKeys([
         v-if="faulty.length || probes.length"
         variant="outlined"
         @click="
-          states = {}
-          probes = []
-          selected = null
+          () => {
+            states = {}
+            probes = []
+            selected = null
+          }
         "
         >Everything good again<kbd>Esc</kbd></v-btn
       >

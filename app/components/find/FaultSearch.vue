@@ -178,11 +178,19 @@ useBenchKeys([
   { key: 'n', label: 'Could not do the test', run: couldNot },
   { key: 'a', label: 'Another test', run: another },
 ])
+// The pedal must not leave a search by accident: while a test is asked, it only points at what is asked.
+const asks = computed(() => card.value !== null && !repair.value && (prove.value === null || chosen.value !== null))
+const root = useTemplateRef<HTMLElement>('root')
+useNextAction({
+  label: computed(() => `Say how it went: 1 to ${card.value?.outcomes.length ?? 2}`),
+  active: computed(() => asks.value && session.mayWrite),
+  run: () => root.value?.querySelector<HTMLElement>('article button')?.focus(),
+})
 const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
 </script>
 
 <template>
-  <div class="find">
+  <div ref="root" class="find">
     <p v-if="failure" class="sign sign--fault" role="alert">{{ failure }}</p>
     <p v-if="asked.flaw" class="sign sign--fault" role="alert">
       {{ asked.flaw }} Until then it is judged by what ships.

@@ -131,8 +131,10 @@ useBenchKeys([
         text="Try fewer words, or leave out the station and state."
         action="Show every job"
         @act="
-          search = ''
-          router.replace({ query: {} })
+          () => {
+            search = ''
+            router.replace({ query: {} })
+          }
         "
       />
       <EmptyState

@@ -255,7 +255,7 @@ function addBrush(
       name: `Cap of the ${of}`,
       kind: 'motor-part',
       unit,
-      materials: ['bakelite', 'brass'],
+      materials: ['phenolic-resin', 'brass'],
       removal: removal({
         minutes: 0.5,
         refitMinutes: 0.5,

@@ -1,14 +1,13 @@
 import { Type, type Static } from '@sinclair/typebox'
+import { closed, OneOf } from '../../schema/pieces'
 import { hazards, materials, partKinds, replaceabilities, stages, tools } from '../description-schema'
 
 /**
  * A construction as it is written down: which assemblies it is made of, where they sit and what they join. Each
  * entry grows into parts, circuit, drive, precedence and care points of one description.
  */
-const closed = { additionalProperties: false } as const
 const Id = Type.String({ pattern: '^[a-z0-9][a-z0-9.-]*$' })
 const Words = Type.String({ minLength: 1 })
-const OneOf = <const K extends string>(values: readonly K[]) => Type.Unsafe<K>({ type: 'string', enum: [...values] })
 const Needs = Type.Array(Type.Array(Id, { minItems: 1 }))
 const Materials = Type.Array(OneOf(materials), { minItems: 1 })
 const Maybe = Type.Optional

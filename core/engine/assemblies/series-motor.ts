@@ -30,7 +30,7 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
     name: `Brush plate of the ${lower}`,
     kind: 'motor-part',
     unit,
-    materials: ['bakelite', 'brass'],
+    materials: ['phenolic-resin', 'brass'],
     heldBy: 'two screws',
     removal: removal({
       minutes: 1.5,
@@ -223,7 +223,7 @@ export function addSequenceSwitch(draft: Draft, entry: EntryOf<'sequence-switch'
     name,
     kind: 'switch',
     unit,
-    materials: ['bakelite', 'bronze', 'steel', 'lacquered-wire'],
+    materials: ['phenolic-resin', 'bronze', 'steel', 'lacquered-wire'],
     heldBy: 'two screws or bent tabs',
     removal: removal({
       minutes: 4,

@@ -54,6 +54,7 @@ const described = computed(() =>
         adaptations: book.value.engine.adaptations,
         components: book.value.components,
         template: book.value.template,
+        units: book.value.engine.units,
       })
     : null,
 )

@@ -5,6 +5,7 @@ import { stationSlices } from '~~/work/station-slices'
 import { stationIds, type StationId, stationAfter, stationBefore, stationName } from '~~/messages/vocabulary'
 
 /** One job: its tag, the line of stations, the station one stands at, and the ledger beside it. */
+definePageMeta({ key: (route) => `job-${String(route.params.id)}` })
 const route = useRoute()
 const router = useRouter()
 const jobs = useJobStore()
@@ -22,7 +23,8 @@ watch(jobId, (id) => void jobs.open(id, stationSlices(asked() ?? 'take-in')), { 
 watch(shown, (station) => void jobs.need(stationSlices(station)))
 const ready = computed(() => jobs.has(stationSlices(shown.value)))
 onMounted(() => void workshop.need())
-onBeforeUnmount(() => jobs.close())
+const here = jobId.value
+onBeforeUnmount(() => jobs.close(here))
 
 const open = computed(() => {
   const counts: Partial<Record<StationId, number>> = {}
