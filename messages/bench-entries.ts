@@ -9,6 +9,8 @@ import {
   stationIds,
   supplies,
 } from './vocabulary'
+import { tools } from '../core/engine/description-schema'
+import { TrayFields } from './strip-entries'
 import { closed, Id, Line, Minutes, Money, NeededLine, OneOf, OrNull, Prose } from './parts'
 
 /** What is written down at the bench: findings, notes, parts, sheets and readings; and the workshop's settings. */
@@ -206,6 +208,9 @@ export const WorkshopFields = Type.Object(
     /** Added later: hours without a touch after which a device is signed out, and backups kept of the nights. */
     idleHours: Type.Optional(Type.Integer({ minimum: 1, maximum: 168 })),
     nightlyBackups: Type.Optional(Type.Integer({ minimum: 0, maximum: 60 })),
+    /** The shop's trays, and tools it has not. Added later. */
+    trays: Type.Optional(Type.Array(TrayFields, { maxItems: 40 })),
+    missingTools: Type.Optional(Type.Array(OneOf(tools), { maxItems: 20 })),
     /** Where practitioners disagree, what this shop holds with: option by school. Added later; what is not named is as it ships. */
     schools: Type.Optional(
       Type.Record(Type.String({ pattern: '^[a-z][a-z-]{1,39}$' }), Type.String({ pattern: '^[a-z][a-z-]{1,39}$' }), {

@@ -27,6 +27,7 @@ import type { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
 import type { ContinuityFields } from './continuity-entries'
 import type { SearchEntry } from './search-entries'
+import type { StripEntry } from './strip-entries'
 import type { JobState, StationId } from './vocabulary'
 
 /** What the server answers: the book as it is read. Instants are ISO text. */
@@ -66,6 +67,15 @@ export interface SearchRow {
   readonly entry: SearchEntry
   /** What the server made of the search after this step; null while it waits for it. */
   readonly reckoned: Reckoned | null
+  readonly author: string
+  readonly capturedAt: string
+}
+
+/** One entry of taking apart and putting together. */
+export interface StripRow {
+  readonly id: string
+  readonly jobId: string
+  readonly entry: StripEntry
   readonly author: string
   readonly capturedAt: string
 }
@@ -182,6 +192,8 @@ export interface JobSlices {
   readonly learned: LearnedHere
   /** Every continuity reading ever taken in the job, oldest first; `continuitySheet` picks those that stand. */
   readonly continuity: readonly ContinuityRow[]
+  /** Taking apart and putting together, oldest first; `stripState` says what is off. */
+  readonly strip: readonly StripRow[]
   readonly sheets: readonly SheetRow[]
   readonly photographs: readonly PhotographRow[]
   readonly journal: readonly JournalRow[]
@@ -198,6 +210,7 @@ export const jobSlices = [
   'search',
   'learned',
   'continuity',
+  'strip',
   'sheets',
   'photographs',
   'journal',

@@ -21,6 +21,7 @@ import type {
   ReadingRow,
   SearchRow,
   SheetRow,
+  StripRow,
   WorkshopBook,
 } from './book'
 
@@ -41,6 +42,7 @@ export interface Changes {
   readonly notes?: readonly NoteRow[]
   readonly parts?: readonly PartRow[]
   readonly search?: ReadonlyArray<InJob<SearchRow>>
+  readonly strip?: readonly StripRow[]
   readonly continuity?: ReadonlyArray<InJob<ContinuityRow>>
   /** Without their readings, which are rows of their own. */
   readonly sheets?: ReadonlyArray<Omit<SheetRow, 'readings'>>
@@ -86,6 +88,7 @@ export function jobBookWith(book: LoadedJob, changes: Changes): LoadedJob {
     ...slice('notes', withRows(book.notes, mine(changes.notes))),
     ...slice('parts', withRows(book.parts, mine(changes.parts))),
     ...slice('search', withRows(book.search, mine(changes.search))),
+    ...slice('strip', withRows(book.strip, mine(changes.strip))),
     ...slice('continuity', withRows(book.continuity, mine(changes.continuity))),
     ...slice('photographs', withRows(book.photographs, mine(changes.photographs))),
     ...slice('sheets', withSheets(book.sheets, mine(changes.sheets), mine(changes.readings))),
@@ -136,6 +139,7 @@ export function concerns(changes: Changes, whose: Whose): boolean {
     changes.notes,
     changes.parts,
     changes.search,
+    changes.strip,
     changes.continuity,
     changes.sheets,
     changes.readings,

@@ -17,6 +17,7 @@ import {
 import { ContinuityFields } from './continuity-entries'
 import { ForgetFields, LearnFields, TypeKnowledgeFields } from './knowledge-entries'
 import { SearchEntry } from './search-entries'
+import { StripEntry } from './strip-entries'
 import { EngineDescription } from '../core/engine/description-schema'
 import { Differences } from '../core/engine/difference-schema'
 import { closed, Id, Instant, Line, NeededLine, OrNull } from './parts'
@@ -61,6 +62,7 @@ export const commandSchemas = {
   'finding.save': saveInJob(FindingFields),
   'note.add': saveInJob(NoteFields),
   'search.add': Type.Object({ id: Id, jobId: Id, entry: SearchEntry }, closed),
+  'strip.add': Type.Object({ id: Id, jobId: Id, entry: StripEntry }, closed),
   'continuity.add': saveInJob(ContinuityFields),
   /** What the job taught; a later one of the same job counts instead. */
   'knowledge.learn': saveInJob(LearnFields),

@@ -91,6 +91,7 @@ export const effects: { readonly [N in CommandName]: Effect<N> } = {
       ...(after && repairsUntested(entry) ? { engines: [after] } : {}),
     }
   },
+  'strip.add': (_standing, { payload, author, capturedAt }) => ({ strip: [{ ...payload, author, capturedAt }] }),
   'continuity.add': ({ engine }, { payload: { id, jobId, fields }, author, capturedAt }) => ({
     continuity: [{ id, jobId, engineState: engine?.stateNumber ?? 0, ...fields, author, capturedAt }],
   }),

@@ -45,6 +45,7 @@ export const sendings: { readonly [N in CommandName]: Sending<N> } = {
   'finding.save': inJob('finding', 'finding'),
   'note.add': inJob('note', 'note'),
   'search.add': inJob('step of the search', 'search'),
+  'strip.add': inJob('step of taking apart', 'strip'),
   'continuity.add': inJob('continuity reading', 'continuity'),
   'knowledge.learn': inJob('what was learned', 'knowledge'),
   'knowledge.forget': inShop('what was learned', 'knowledge'),

@@ -15,14 +15,12 @@ export function withNotedUnits(description: EngineDescription, noted: readonly E
     return index < 0 ? undefined : free.splice(index, 1)[0]
   }
   const units = description.units.map((unit) => ({ ...unit, name: take(unit)?.name ?? unit.name }))
-  const added = free.map(
-    (entry): Unit => ({
-      id: `unit.${entry.id}`,
-      name: entry.name,
-      role: entry.powered ? 'powered' : 'dummy',
-      massGrams: null,
-    }),
-  )
+  const added = free.map((entry): Unit => ({
+    id: `unit.${entry.id}`,
+    name: entry.name,
+    role: entry.powered ? 'powered' : 'dummy',
+    massGrams: null,
+  }))
   if (added.length === 0) return { ...description, units }
   return { ...description, units: [...units, ...added], parts: [...description.parts, ...added.flatMap(partsOfUnit)] }
 }

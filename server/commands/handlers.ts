@@ -4,6 +4,7 @@ import { addContinuityReading } from './add-continuity-reading'
 import { addNote } from './add-note'
 import { addReading } from './add-reading'
 import { addSearchEntry } from './add-search-entry'
+import { addStripEntry } from './add-strip-entry'
 import { editJob } from './edit-job'
 import { forgetLearned } from './forget-learned'
 import { handBackJob } from './hand-back-job'
@@ -43,6 +44,7 @@ export const handlers: { readonly [N in CommandName]: (write: Write, payload: Co
     'finding.save': saveFinding,
     'note.add': addNote,
     'search.add': addSearchEntry,
+    'strip.add': addStripEntry,
     'continuity.add': addContinuityReading,
     'knowledge.learn': learnFromJob,
     'knowledge.forget': forgetLearned,

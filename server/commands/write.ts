@@ -30,6 +30,7 @@ export interface JournalEntry {
     | 'sheet'
     | 'reading'
     | 'search'
+    | 'strip'
     | 'continuity'
     | 'knowledge'
     | 'photograph'

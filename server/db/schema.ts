@@ -22,6 +22,7 @@ import type { ArrivalItem, EngineUnit } from '../../messages/book-entries'
 import type { InstrumentFields, ReadingFields, SheetStation } from '../../messages/bench-entries'
 import type { ContinuityFields } from '../../messages/continuity-entries'
 import type { SearchEntry } from '../../messages/search-entries'
+import type { StripEntry } from '../../messages/strip-entries'
 import type {
   ArrivalFate,
   ComponentKind,
@@ -383,6 +384,24 @@ export const searchReckoning = mysqlTable(
     reckonedAt: instant('reckoned_at'),
   },
   (table) => [index('search_reckoning_job').on(table.jobId)],
+)
+
+/** Taking apart and putting together: only ever added to. */
+export const stripEntry = mysqlTable(
+  'strip_entry',
+  {
+    id: uuidColumn('id').primaryKey(),
+    jobId: uuidColumn('job_id')
+      .notNull()
+      .references(() => job.id),
+    entry: json('entry').$type<StripEntry>().notNull(),
+    authorId: uuidColumn('author_id')
+      .notNull()
+      .references(() => person.id),
+    capturedAt: instant('captured_at').notNull(),
+    receivedAt: instant('received_at').notNull(),
+  },
+  (table) => [index('strip_entry_job').on(table.jobId)],
 )
 
 /** Notes and minutes at a station: only ever added to. */

@@ -10,6 +10,7 @@ import type {
   ReadingRow,
   SearchRow,
   SheetRow,
+  StripRow,
   Workshop,
 } from '../../messages/book'
 import type { Database, Transaction } from '../db/book'
@@ -25,6 +26,7 @@ import {
   searchReckoning,
   setting,
   sheet,
+  stripEntry,
 } from '../db/schema'
 
 /** Rows of the book as they are sent, by any condition: a job's slice, or what a write has changed. Oldest first. */
@@ -107,6 +109,22 @@ export async function continuityRows(from: Reads, where: SQL): Promise<InJob<Con
     column,
     reading: read,
     words,
+    author,
+    capturedAt: capturedAt.toISOString(),
+  }))
+}
+
+export async function stripRows(from: Reads, where: SQL): Promise<StripRow[]> {
+  const rows = await from
+    .select({ row: stripEntry, author: person.name })
+    .from(stripEntry)
+    .innerJoin(person, eq(stripEntry.authorId, person.id))
+    .where(where)
+    .orderBy(asc(stripEntry.receivedAt), asc(stripEntry.id))
+  return rows.map(({ row: { id, jobId, entry, capturedAt }, author }) => ({
+    id,
+    jobId,
+    entry,
     author,
     capturedAt: capturedAt.toISOString(),
   }))

@@ -20,6 +20,7 @@ import {
   reading,
   searchEntry,
   sheet,
+  stripEntry,
   typeKnowledge,
 } from '../db/schema'
 import {
@@ -32,6 +33,7 @@ import {
   readingRows,
   searchRows,
   sheetRows,
+  stripRows,
   workshopSettings,
   type Reads,
 } from './book-rows'
@@ -65,6 +67,7 @@ export async function readChanges(from: Reads, commandId: string, touched: reado
     notes: await read('note', (ids) => noteRows(from, inArray(note.id, ids))),
     parts: await read('part', (ids) => from.select().from(partWanted).where(inArray(partWanted.id, ids))),
     search: await read('search', (ids) => searchRows(from, inArray(searchEntry.id, ids))),
+    strip: await read('strip', (ids) => stripRows(from, inArray(stripEntry.id, ids))),
     continuity: await read('continuity', (ids) => continuityRows(from, inArray(continuityReading.id, ids))),
     sheets: await read('sheet', (ids) => sheetRows(from, inArray(sheet.id, ids))),
     readings: await read('reading', (ids) => readingRows(from, inArray(reading.id, ids))),

@@ -24,6 +24,7 @@ import {
   photograph,
   searchEntry,
   sheet,
+  stripEntry,
 } from '../db/schema'
 import { notInTheBook } from '../problems'
 import {
@@ -35,6 +36,7 @@ import {
   readingRows,
   searchRows,
   sheetRows,
+  stripRows,
 } from './book-rows'
 import { earlierFindings } from './earlier-findings'
 import { readLearned } from './read-learned'
@@ -78,6 +80,7 @@ const sliceReaders: { readonly [S in JobSlice]: (database: Database, head: JobHe
     database.select().from(partWanted).where(eq(partWanted.jobId, head.job.id)).orderBy(asc(partWanted.id)),
   search: (database, head) => searchRows(database, eq(searchEntry.jobId, head.job.id)),
   continuity: (database, head) => continuityRows(database, eq(continuityReading.jobId, head.job.id)),
+  strip: (database, head) => stripRows(database, eq(stripEntry.jobId, head.job.id)),
   photographs: (database, head) => photographRows(database, eq(photograph.jobId, head.job.id)),
   sheets: async (database, head) => {
     const [sheets, readings] = await Promise.all([

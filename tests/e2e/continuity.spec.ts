@@ -56,7 +56,7 @@ test('over dead track: the engine is pushed along, a contact is said to be dirty
   scenario,
 }) => {
   await signIn(page, scenario)
-  const id = await findJob(page, scenario, 'Glen turnouts')
+  const id = await findJob(page, scenario, 'Glen half throttle')
   await page.goto(`${scenario.url}/jobs/${id}/find?view=stall`)
   const verdict = page.getByRole('status').filter({ hasText: /live metal|rides/ })
   await expect(verdict).toContainText('contacts that do not touch')

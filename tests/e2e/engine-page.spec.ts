@@ -52,7 +52,7 @@ test('drive, pickups and the way in follow the same description', async ({ page,
   await page.getByLabel('What if one link slipped').selectOption({ label: 'Mesh of the first reduction gear' })
   await expect(page.locator('.says')).toContainText('Nothing is driven')
   await page.getByRole('link', { name: 'Parts and way in' }).click()
-  await page.getByRole('textbox', { name: 'Find a part, a material, a place' }).fill('phenolic-resin')
+  await page.getByRole('textbox', { name: 'Find a part, a material, a place' }).fill('phenolic resin')
   await expect(page.getByRole('row')).toHaveCount(3)
   await expect(page.getByText('Springs and clips fly')).toBeVisible()
   await page.getByRole('button', { name: 'Back together' }).click()

@@ -59,7 +59,7 @@ const views: ReadonlyArray<{
   {
     name: 'dead-track',
     path: '/find?view=stall',
-    job: 'Glen turnouts',
+    job: 'Glen half throttle',
     before: (page) => page.getByText('Cheapest that is enough').waitFor({ timeout: 30_000 }),
   },
   {

@@ -83,6 +83,11 @@ export function sampleMessages(ids: SampleIds): { [N in CommandName]: CommandPay
         believed: [{ suspect: 'tyre-perished@tyres', words: 'perished tyres', chance: 0.7 }],
       },
     },
+    'strip.add': {
+      id: newId(),
+      jobId,
+      entry: { kind: 'off', part: 'body', words: 'Body', cell: null, way: 'cab forward', count: 1, minutes: 1 },
+    },
     'continuity.add': {
       id: newId(),
       jobId,

@@ -14,6 +14,7 @@ export function openTestBook(): Book {
 
 const TABLES = [
   'learned',
+  'strip_entry',
   'continuity_reading',
   'search_reckoning',
   'search_entry',

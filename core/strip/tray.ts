@@ -1,0 +1,69 @@
+import type { Material, Part } from '../engine/description-schema'
+
+/** One of the shop's trays, as it lies on the bench. */
+export interface Tray {
+  readonly id: string
+  readonly name: string
+  readonly rows: number
+  readonly columns: number
+  readonly magnetic: boolean
+  readonly lid: boolean
+}
+
+/** A cell of a tray, rows and columns counted from 1. */
+export interface Cell {
+  readonly tray: string
+  readonly row: number
+  readonly column: number
+}
+
+const magnetic: ReadonlySet<Material> = new Set(['steel', 'ferrite', 'alnico'])
+
+/** Why a thing is better not laid there; empty where it may lie. */
+export function whyNotThere(part: Pick<Part, 'materials' | 'kind' | 'name' | 'removal'>, tray: Tray): string {
+  const held = part.materials.some((material) => magnetic.has(material))
+  if (tray.magnetic && !held && !tray.lid)
+    return `${part.name} is not magnetic: a magnet does not hold it, it wants a cell under a lid.`
+  if (tray.magnetic && part.materials.includes('alnico'))
+    return `${part.name} is a magnet itself: laid on another it loses strength.`
+  if (!tray.lid && (part.removal?.hazards ?? []).some((hazard) => hazard === 'flies-away' || hazard === 'small-parts'))
+    return `${part.name} rolls or springs away: it wants a cell under a lid.`
+  return ''
+}
+
+/**
+ * The next free cell that suits a part: one that holds it first, any other free one if none does.
+ *
+ * @param taken cells that something lies in
+ * @returns null where every tray is full
+ * @example nextCell([{ id: 'a', name: 'A', rows: 2, columns: 3, magnetic: true, lid: false }], [], screw) // { tray: 'a', row: 1, column: 1 }
+ */
+export function nextCell(
+  trays: readonly Tray[],
+  taken: readonly Cell[],
+  part: Pick<Part, 'materials' | 'kind' | 'name' | 'removal'>,
+): Cell | null {
+  const used = new Set(taken.map(cellKey))
+  const free = (tray: Tray): Cell | null => {
+    for (let row = 1; row <= tray.rows; row++)
+      for (let column = 1; column <= tray.columns; column++) {
+        const cell = { tray: tray.id, row, column }
+        if (!used.has(cellKey(cell))) return cell
+      }
+    return null
+  }
+  const suiting = trays.filter((tray) => whyNotThere(part, tray) === '')
+  // Steel goes on the magnet where there is one: the cells under a lid are few.
+  const magnet = part.materials.includes('steel') ? suiting.filter((tray) => tray.magnetic) : []
+  for (const tray of [...magnet, ...suiting, ...trays]) {
+    const cell = free(tray)
+    if (cell) return cell
+  }
+  return null
+}
+
+export const cellKey = ({ tray, row, column }: Cell): string => `${tray}/${row}/${column}`
+
+/** A cell as it is called: rows by letter, columns by number. */
+export const cellName = ({ row, column }: Pick<Cell, 'row' | 'column'>): string =>
+  `${String.fromCharCode(64 + row)}${column}`

@@ -1,0 +1,93 @@
+import type { StripRow } from '../messages/book'
+import type { Deviation, Fate, TrayCell } from '../messages/strip-entries'
+
+/** A thing that is off, and where it lies. */
+export interface LyingPart {
+  readonly part: string
+  readonly words: string
+  readonly cell: TrayCell | null
+  readonly way: string
+  readonly count: number
+  /** The entry that says so. */
+  readonly entryId: string
+}
+
+/** Where taking apart and putting together stands. */
+export interface StripState {
+  readonly goals: readonly string[]
+  readonly leaveOn: readonly string[]
+  readonly overruled: readonly string[]
+  readonly trays: readonly string[]
+  /** Parts off the engine, in the order in which they came off. */
+  readonly off: ReadonlyMap<string, LyingPart>
+  /** What is off and lies somewhere: neither absent, lost nor left off. */
+  readonly lying: readonly LyingPart[]
+  readonly notAsPlanned: ReadonlyArray<{
+    readonly part: string
+    readonly words: string
+    readonly what: Deviation
+    readonly remark: string
+    readonly entryId: string
+  }>
+  /** What became of those that were off once and are not lying any more, the latest word. */
+  readonly fates: ReadonlyMap<string, Fate>
+  /** Steps of the way back that are done: oilings, checks. */
+  readonly done: ReadonlyMap<string, string | null>
+  /** Temporary things that are still there. */
+  readonly provisional: ReadonlyMap<string, string>
+  /** Entries that stand, oldest first. */
+  readonly standing: readonly StripRow[]
+}
+
+/** Reads the entries of taking apart and putting together: what was struck out does not count. Pure. */
+export function stripState(rows: readonly StripRow[]): StripState {
+  const struck = new Set(rows.flatMap(({ entry }) => (entry.kind === 'struck' ? [entry.entryId] : [])))
+  const standing = rows.filter((row) => !struck.has(row.id) && row.entry.kind !== 'struck')
+  let goals: readonly string[] = []
+  let leaveOn: readonly string[] = []
+  let overruled: readonly string[] = []
+  let trays: readonly string[] = []
+  const off = new Map<string, LyingPart>()
+  const gone = new Set<string>()
+  const notAsPlanned: Array<StripState['notAsPlanned'][number]> = []
+  const fates = new Map<string, Fate>()
+  const done = new Map<string, string | null>()
+  const provisional = new Map<string, string>()
+  for (const { id: entryId, entry } of standing) {
+    if (entry.kind === 'goals') ({ goals, leaveOn, overruled } = entry)
+    if (entry.kind === 'trays') trays = entry.trays
+    if (entry.kind === 'off') {
+      const { part, words, cell, way, count } = entry
+      off.set(part, { part, words, cell, way, count, entryId })
+      gone.delete(part)
+      fates.delete(part)
+      // What is taken off again is oiled and tried again on the way back.
+      for (const [step, of] of done) if (of === part) done.delete(step)
+    }
+    if (entry.kind === 'not-as-planned') {
+      const { part, words, what, remark } = entry
+      notAsPlanned.push({ part, words, what, remark, entryId })
+      if (what === 'absent') {
+        off.set(part, { part, words, cell: null, way: '', count: 1, entryId })
+        gone.add(part)
+      }
+      if (what === 'came-off' && !off.has(part)) off.set(part, { part, words, cell: null, way: '', count: 1, entryId })
+    }
+    if (entry.kind === 'moved') {
+      const lying = off.get(entry.part)
+      if (lying) off.set(entry.part, { ...lying, cell: entry.cell })
+    }
+    if (entry.kind === 'back') {
+      fates.set(entry.part, entry.fate)
+      if (entry.fate === 'placed' || entry.fate === 'replaced') off.delete(entry.part)
+      else gone.add(entry.part)
+    }
+    if (entry.kind === 'done') done.set(entry.step, entry.part)
+    if (entry.kind === 'provisional') {
+      if (entry.gone) provisional.delete(entry.thing)
+      else provisional.set(entry.thing, entry.words)
+    }
+  }
+  const lying = [...off.values()].filter((thing) => !gone.has(thing.part))
+  return { goals, leaveOn, overruled, trays, off, lying, notAsPlanned, fates, done, provisional, standing }
+}
