@@ -1,15 +1,12 @@
-import { Type, type Static, type TSchema } from '@sinclair/typebox'
-import { Ajv } from 'ajv'
-import { checkDescription } from '../core/engine/check-description'
-import { EngineDescription } from '../core/engine/description-schema'
+import { Type, type Static } from '@sinclair/typebox'
 import { Diagnosis } from '../core/diagnosis/diagnosis'
 import { circumstances, equipment } from '../core/knowledge/knowledge-schema'
 import { constructionPlans, describeConstruction } from '../core/knowledge/constructions'
 import { diagnosisKnowledge } from '../core/knowledge/diagnosis-knowledge'
+import { closed, OneOf } from '../core/schema/pieces'
+import { describedIn, readReckonFile } from './reckon-file'
 import { SentenceError } from './sentence-error'
 
-const closed = { additionalProperties: false } as const
-const OneOf = <const K extends string>(values: readonly K[]) => Type.Unsafe<K>({ type: 'string', enum: [...values] })
 const State = Type.Integer({ minimum: 0, maximum: 500 })
 
 const SearchFile = Type.Object(
@@ -49,8 +46,8 @@ type SearchFile = Static<typeof SearchFile>
  * @throws SentenceError saying what is wrong with the file, the place named
  */
 export function reckonFind(text: string): object {
-  const file = readFile(text)
-  const description = describe(file)
+  const file = readReckonFile<SearchFile>(SearchFile, text)
+  const description = describedIn(file)
   const diagnosis = new Diagnosis(description, diagnosisKnowledge, {
     ...(file.circumstances ? { circumstances: file.circumstances } : {}),
     ...(file.equipment ? { equipment: file.equipment } : {}),
@@ -151,37 +148,6 @@ export function listFor(construction: string, power: 'dc' | 'ac' | 'dcc'): objec
     })),
     parts: engine.description.parts.map(({ id, name }) => ({ id, words: name })),
   }
-}
-
-function readFile(text: string): SearchFile {
-  let read: unknown
-  try {
-    read = JSON.parse(text)
-  } catch (error) {
-    throw new SentenceError(`This is not JSON: ${(error as Error).message}.`)
-  }
-  refuseUnless(SearchFile, read, '')
-  return read as SearchFile
-}
-
-function describe({ construction, power }: SearchFile): EngineDescription {
-  if (typeof construction === 'string') return describeConstruction(construction, power ?? 'dc')
-  refuseUnless(EngineDescription, construction, 'construction')
-  const flaw = checkDescription(construction as EngineDescription).find((problem) => problem.fatal)
-  if (flaw) throw new SentenceError(`construction: ${flaw.message}`)
-  return construction as EngineDescription
-}
-
-function refuseUnless(schema: TSchema, value: unknown, place: string): void {
-  const validate = new Ajv().compile(schema)
-  if (validate(value)) return
-  const [first] = validate.errors ?? []
-  const allowed = Array.isArray(first?.params.allowedValues)
-    ? `: ${(first.params.allowedValues as string[]).join(', ')}`
-    : ''
-  throw new SentenceError(
-    `${`${place}${first?.instancePath ?? ''}`.replace(/^\//, '') || 'The file'} ${first?.message ?? 'is not right'}${allowed}.`,
-  )
 }
 
 function rounded(value: number): number {

@@ -1,12 +1,15 @@
 import { readFileSync } from 'node:fs'
 import { reckonFit } from './reckon-fit'
 import { listFor, listKnowledge, reckonFind } from './reckon-find'
+import { listGoals, reckonStrip } from './reckon-strip'
 import { SentenceError } from './sentence-error'
 
 /** The command-line door to the core: prints JSON; one sentence on standard error when something is wrong. */
 const USE = `Use: bin/reckon fit FILE.csv                          judge a voltage sweep
      bin/reckon find FILE.json                        what is wrong, and which test is next
      bin/reckon find --list [CONSTRUCTION [dc|ac|dcc]]   ids of faults, tests and outcomes
+     bin/reckon strip FILE.json                       the way in, and the way back
+     bin/reckon strip --list CONSTRUCTION [dc|ac|dcc]    what it can be opened for
      (- reads standard input.) See docs/formats.md.`
 
 function stop(sentence: string): never {
@@ -30,6 +33,12 @@ function reckon([verb, first, ...rest]: readonly string[]): unknown {
     return construction ? listFor(construction, power as 'dc' | 'ac' | 'dcc') : listKnowledge()
   }
   if (verb === 'find' && first && rest.length === 0) return reckonFind(read(first))
+  if (verb === 'strip' && first === '--list') {
+    const [construction, power = 'dc', ...more] = rest
+    if (!construction || more.length > 0 || !['dc', 'ac', 'dcc'].includes(power)) stop(USE)
+    return listGoals(construction as string, power as 'dc' | 'ac' | 'dcc')
+  }
+  if (verb === 'strip' && first && rest.length === 0) return reckonStrip(read(first))
   return stop(USE)
 }
 

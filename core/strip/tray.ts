@@ -64,6 +64,13 @@ export function nextCell(
 
 export const cellKey = ({ tray, row, column }: Cell): string => `${tray}/${row}/${column}`
 
+/** What kind of cell a part wants. */
+export function goesTo(part: Pick<Part, 'materials' | 'removal'>): 'magnet' | 'lid' | 'any' {
+  const springs = (part.removal?.hazards ?? []).some((hazard) => hazard === 'flies-away' || hazard === 'small-parts')
+  if (springs) return 'lid'
+  return part.materials.includes('steel') ? 'magnet' : 'any'
+}
+
 /** A cell as it is called: rows by letter, columns by number. */
 export const cellName = ({ row, column }: Pick<Cell, 'row' | 'column'>): string =>
   `${String.fromCharCode(64 + row)}${column}`

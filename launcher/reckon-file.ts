@@ -1,0 +1,45 @@
+import type { TSchema } from '@sinclair/typebox'
+import { Ajv } from 'ajv'
+import { checkDescription } from '../core/engine/check-description'
+import { EngineDescription } from '../core/engine/description-schema'
+import { describeConstruction } from '../core/knowledge/constructions'
+import { SentenceError } from './sentence-error'
+
+/** Longest stretch of somebody's file that is quoted back. */
+const QUOTED = 80
+
+/** Reads a JSON file of a given form; a byte-order mark is read over. Throws a sentence with the place. */
+export function readReckonFile<T>(schema: TSchema, text: string): T {
+  let read: unknown
+  try {
+    read = JSON.parse(text.replace(/^\uFEFF/, ''))
+  } catch (error) {
+    throw new SentenceError(`This is not JSON: ${(error as Error).message}.`)
+  }
+  refuseUnless(schema, read, '')
+  return read as T
+}
+
+/** The engine a file is about: a construction by its name, or a whole description. */
+export function describedIn(file: { construction: unknown; power?: 'dc' | 'ac' | 'dcc' }): EngineDescription {
+  const { construction, power } = file
+  if (typeof construction === 'string') return describeConstruction(construction, power ?? 'dc')
+  refuseUnless(EngineDescription, construction, 'construction')
+  const flaw = checkDescription(construction as EngineDescription).find((problem) => problem.fatal)
+  if (flaw) throw new SentenceError(`construction: ${flaw.message}`)
+  return construction as EngineDescription
+}
+
+export const quoted = (id: string): string => (id.length > QUOTED ? `${id.slice(0, QUOTED)}…` : id)
+
+function refuseUnless(schema: TSchema, value: unknown, place: string): void {
+  const validate = new Ajv().compile(schema)
+  if (validate(value)) return
+  const [first] = validate.errors ?? []
+  const allowed = Array.isArray(first?.params.allowedValues)
+    ? `: ${(first.params.allowedValues as string[]).join(', ')}`
+    : ''
+  throw new SentenceError(
+    `${`${place}${first?.instancePath ?? ''}`.replace(/^\//, '') || 'The file'} ${first?.message ?? 'is not right'}${allowed}.`,
+  )
+}
