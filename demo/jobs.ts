@@ -204,7 +204,11 @@ const inHand: readonly DemoJob[] = [
       ['Truck pivot contact worn', 'front truck', 'suspected', 'arrived', ''],
     ],
     notes: [
-      ['first-run', 'Stalled nine times of ten. 10 V on the track, 2 V at the motor while it stands; the lamp does not mind.', 20],
+      [
+        'first-run',
+        'Stalled nine times of ten. 10 V on the track, 2 V at the motor while it stands; the lamp does not mind.',
+        20,
+      ],
       ['find', 'Motor taken off the list for now: a poor feed lights a lamp and collapses under a motor.', 12],
     ],
     first: { withMeter: false, stops: [17, 4], timed: [9.6, 9.9], celsius: 19, trial: [9, 10] },

@@ -20,6 +20,7 @@ import { engineTypes, type DemoType } from './engine-types'
 import { jobs, type DemoJob } from './jobs'
 import { benchHand, meters, owners, reader, shop } from './people-and-owners'
 import { demoContinuity } from './continuity'
+import { stripEntriesOf } from './strips'
 import { demoTypeKnowledge } from './type-knowledge'
 import { demoRunning, demoLearned, searchKey } from './search-steps'
 import type { WrittenStep } from './write-searches'
@@ -261,6 +262,7 @@ class ScenarioLoader {
     const before = [...(demo.notes ?? [])]
     if (demo.first) await this.sheet(jobId, 'first-run', this.typeOf(engine), demo.first, index * 2 + 1, later, actor)
     const taught = await this.search(jobId, engine.key, demo, later, actor)
+    if (!demo.handBack) await this.strip(jobId, engine, later, actor)
     for (const [what, place, state, origin, remedy] of demo.findings ?? [])
       await this.finding(jobId, { what, place, origin, remedy }, state, later, actor)
     for (const [station, text, minutes] of before) {
@@ -514,6 +516,18 @@ class ScenarioLoader {
       )
     if (!demo.handBack) await this.continuity(jobId, engineKey, later, actor)
     return written.steps.flatMap((step) => (step.kind === 'confirmed' && step.suspect ? [step.suspect] : []))
+  }
+
+  /** What is off the engine of a job in hand, and how far it is together again. */
+  private async strip(
+    jobId: string,
+    engine: DemoEngine,
+    later: (minutes: number) => Date,
+    actor: Actor,
+  ): Promise<void> {
+    const { construction, power } = this.typeOf(engine).fields
+    for (const entry of stripEntriesOf(engine.key, construction, power))
+      await this.run('strip.add', { id: newId(), jobId, entry }, later(1), { actor })
   }
 
   /** Continuity readings of the engine's job in hand, as typed at the bench. */

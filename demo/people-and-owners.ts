@@ -1,5 +1,6 @@
 import type { MeterFields, PersonFields, WorkshopFields } from '../messages/bench-entries'
 import type { OwnerFields } from '../messages/book-entries'
+import { trays } from './strips'
 
 /** The invented shop: a two-person bench over a chandler's in a small harbour town, before the festival's model show. */
 export const shop: WorkshopFields = {
@@ -11,6 +12,8 @@ export const shop: WorkshopFields = {
   taxName: 'VAT',
   handBackFooter:
     'Twelve months on work done. Wipe rails and treads after every eight hours of running, oil lightly after every twenty-four. Keep this sheet in the box.',
+  trays: [...trays],
+  missingTools: ['press', 'wheel-puller'],
   schools: { 'teeth-and-shafts': 'oil-on-teeth', originality: 'keep', 'commutator-bearing': 'trace-if-squeals' },
 }
 

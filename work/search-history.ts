@@ -3,6 +3,7 @@ import type { EngineEvent, SearchHistory, TestFinding } from '../core/diagnosis/
 import type { Circumstance, Equipment } from '../core/knowledge/knowledge-schema'
 import type { EarlierFinding, JobBook, SearchRow } from '../messages/book'
 import type { GatheredFinding } from './gathered-findings'
+import { partsOff } from './parts-off'
 
 /** A job's search as the diagnosis takes it. */
 export interface JobSearch {
@@ -35,7 +36,7 @@ export interface JobSearch {
  * @param sheets what the job's sheets say by themselves; an outcome entered at the same test in the same state counts instead
  */
 export function searchOf(
-  book: Pick<JobBook, 'search' | 'engine' | 'job' | 'findings' | 'earlier'>,
+  book: Pick<JobBook, 'search' | 'strip' | 'engine' | 'job' | 'findings' | 'earlier'>,
   about: string,
   sheets: readonly GatheredFinding[] = [],
   knownSuspects: ReadonlySet<string> | null = null,
@@ -64,19 +65,17 @@ export function searchOf(
     ...circumstancesIn(about),
   ]
   let missing: readonly Equipment[] = []
-  let off: readonly string[] = []
   let running: RunningSince = neverNoted
   const refused: string[] = []
   for (const { id, engineState, entry } of standing) {
     const state = stateOf(engineState)
     if (entry.kind === 'outcome') {
       findings.push({ id, test: entry.test, outcome: entry.outcome, state })
-      off = entry.off
     }
     if (entry.kind === 'could-not' && state === stateOf(book.engine.stateNumber)) refused.push(entry.test)
     if (entry.kind === 'confirmed' || entry.kind === 'ruled-out' || entry.kind === 'repaired')
       events.push({ kind: entry.kind, suspect: entry.suspect, state })
-    if (entry.kind === 'known') ({ circumstances, missing, off, running = running } = entry)
+    if (entry.kind === 'known') ({ circumstances, missing, running = running } = entry)
   }
   const spokenOf = new Set(events.map((event) => (event.kind === 'refitted' ? '' : event.suspect)))
   const earlier = book.earlier.filter(
@@ -110,7 +109,7 @@ export function searchOf(
     circumstances,
     missing,
     running,
-    off,
+    off: partsOff(book),
     refused,
     steps: book.search.filter((row) => row.entry.kind !== 'struck').map((row) => ({ row, struck: struck.has(row.id) })),
   }

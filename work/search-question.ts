@@ -77,6 +77,7 @@ export function bookAtStep(book: JobBook, entryId: string): JobBook | null {
     ...book,
     engine: { ...book.engine, stateNumber: step.engineState },
     search: book.search.slice(0, at + 1),
+    strip: book.strip.filter(before),
     continuity: book.continuity.filter(before),
     sheets: book.sheets
       .filter((sheet) => sheet.openedAt <= step.capturedAt)

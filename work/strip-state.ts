@@ -1,4 +1,4 @@
-import type { StripRow } from '../messages/book'
+import type { SearchRow, StripRow } from '../messages/book'
 import type { Deviation, Fate, TrayCell } from '../messages/strip-entries'
 
 /** A thing that is off, and where it lies. */
@@ -20,6 +20,8 @@ export interface StripState {
   readonly trays: readonly string[]
   /** Parts off the engine, in the order in which they came off. */
   readonly off: ReadonlyMap<string, LyingPart>
+  /** Everything that came off since the engine was last whole, in that order. */
+  readonly opened: readonly string[]
   /** What is off and lies somewhere: neither absent, lost nor left off. */
   readonly lying: readonly LyingPart[]
   readonly notAsPlanned: ReadonlyArray<{
@@ -39,8 +41,13 @@ export interface StripState {
   readonly standing: readonly StripRow[]
 }
 
-/** Reads the entries of taking apart and putting together: what was struck out does not count. Pure. */
-export function stripState(rows: readonly StripRow[]): StripState {
+/**
+ * Reads the entries of taking apart and putting together: what was struck out does not count. What a search took off
+ * for a test is off as well, and what was said there to be off or on counts from then. Pure.
+ *
+ * @param search the steps of the job's search
+ */
+export function stripState(rows: readonly StripRow[], search: readonly SearchRow[] = []): StripState {
   const struck = new Set(rows.flatMap(({ entry }) => (entry.kind === 'struck' ? [entry.entryId] : [])))
   const standing = rows.filter((row) => !struck.has(row.id) && row.entry.kind !== 'struck')
   let goals: readonly string[] = []
@@ -49,16 +56,33 @@ export function stripState(rows: readonly StripRow[]): StripState {
   let trays: readonly string[] = []
   const off = new Map<string, LyingPart>()
   const gone = new Set<string>()
+  let opened: string[] = []
+  const comesOff = (thing: LyingPart): void => {
+    if (off.size === 0) {
+      opened = []
+      done.clear()
+    }
+    if (!off.has(thing.part)) opened = [...opened.filter((part) => part !== thing.part), thing.part]
+    off.set(thing.part, thing)
+  }
   const notAsPlanned: Array<StripState['notAsPlanned'][number]> = []
   const fates = new Map<string, Fate>()
   const done = new Map<string, string | null>()
   const provisional = new Map<string, string>()
-  for (const { id: entryId, entry } of standing) {
+  for (const happened of inTime(standing, search)) {
+    if (happened.kind === 'search') {
+      const said = new Set(happened.off)
+      if (happened.whole) for (const part of [...off.keys()]) if (!said.has(part)) off.delete(part)
+      for (const part of said)
+        if (!off.has(part)) comesOff({ part, words: part, cell: null, way: '', count: 1, entryId: happened.id })
+      continue
+    }
+    const { id: entryId, entry } = happened.row
     if (entry.kind === 'goals') ({ goals, leaveOn, overruled } = entry)
     if (entry.kind === 'trays') trays = entry.trays
     if (entry.kind === 'off') {
       const { part, words, cell, way, count } = entry
-      off.set(part, { part, words, cell, way, count, entryId })
+      comesOff({ part, words, cell, way, count, entryId })
       gone.delete(part)
       fates.delete(part)
       // What is taken off again is oiled and tried again on the way back.
@@ -68,10 +92,10 @@ export function stripState(rows: readonly StripRow[]): StripState {
       const { part, words, what, remark } = entry
       notAsPlanned.push({ part, words, what, remark, entryId })
       if (what === 'absent') {
-        off.set(part, { part, words, cell: null, way: '', count: 1, entryId })
+        comesOff({ part, words, cell: null, way: '', count: 1, entryId })
         gone.add(part)
       }
-      if (what === 'came-off' && !off.has(part)) off.set(part, { part, words, cell: null, way: '', count: 1, entryId })
+      if (what === 'came-off' && !off.has(part)) comesOff({ part, words, cell: null, way: '', count: 1, entryId })
     }
     if (entry.kind === 'moved') {
       const lying = off.get(entry.part)
@@ -89,5 +113,22 @@ export function stripState(rows: readonly StripRow[]): StripState {
     }
   }
   const lying = [...off.values()].filter((thing) => !gone.has(thing.part))
-  return { goals, leaveOn, overruled, trays, off, lying, notAsPlanned, fates, done, provisional, standing }
+  return { goals, leaveOn, overruled, trays, off, opened, lying, notAsPlanned, fates, done, provisional, standing }
+}
+
+type Happened =
+  | { readonly kind: 'strip'; readonly row: StripRow }
+  | { readonly kind: 'search'; readonly id: string; readonly off: readonly string[]; readonly whole: boolean }
+
+/** Both kinds of entry, as they were made. */
+function inTime(strip: readonly StripRow[], search: readonly SearchRow[]): Happened[] {
+  const struck = new Set(search.flatMap(({ entry }) => (entry.kind === 'struck' ? [entry.entryId] : [])))
+  const searched = search.flatMap((row): Array<readonly [string, Happened]> => {
+    const { id, entry, capturedAt } = row
+    if (struck.has(id)) return []
+    if (entry.kind === 'outcome') return [[capturedAt, { kind: 'search', id, off: entry.off, whole: false }]]
+    return entry.kind === 'known' ? [[capturedAt, { kind: 'search', id, off: entry.off, whole: true }]] : []
+  })
+  const stripped = strip.map((row): readonly [string, Happened] => [row.capturedAt, { kind: 'strip', row }])
+  return [...searched, ...stripped].sort(([one], [other]) => one.localeCompare(other)).map(([, happened]) => happened)
 }

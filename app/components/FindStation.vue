@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import type { EngineBook, JobBook } from '~~/messages/book'
-import { describeEngine } from '~~/work/describe-engine'
+import type { JobBook } from '~~/messages/book'
 
 /** The station where the fault gets a name: the search itself, the meter wheel by wheel, and the pass over dead track. */
 const props = defineProps<{ book: JobBook }>()
@@ -20,25 +19,7 @@ useBenchKeys([
   { key: 'd', label: 'Over dead track', run: () => show('stall') },
 ])
 
-// A construction of the shop's own is not part of the job's book.
-const template = shallowRef<EngineBook['template']>(null)
-watch(
-  () => props.book.type.templateId,
-  async (id) => {
-    template.value = id === null ? null : (await $fetch<EngineBook>(`/api/engines/${props.book.engine.id}`)).template
-  },
-  { immediate: true },
-)
-const ready = computed(() => props.book.type.templateId === null || template.value !== null)
-const described = computed(() =>
-  describeEngine({
-    type: props.book.type,
-    adaptations: props.book.engine.adaptations,
-    components: props.book.components,
-    template: template.value,
-    units: props.book.engine.units,
-  }),
-)
+const { ready, described } = useDescribedEngine(computed(() => props.book))
 </script>
 
 <template>

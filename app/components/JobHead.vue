@@ -5,13 +5,13 @@ import { engineName } from '~~/work/engine-name'
 import { findScale } from '~~/core/measure/scales'
 import { powers } from '~~/messages/vocabulary'
 
-const props = defineProps<{ book: JobBook }>()
+const props = defineProps<{ book: JobBook; slim?: boolean }>()
 const scale = computed(() => (props.book.type.scaleId ? findScale(props.book.type.scaleId)?.name : null))
 const due = computed(() => describeDue(props.book.job.dueOn, props.book.job.state))
 </script>
 
 <template>
-  <header class="head">
+  <header class="head" :class="{ slim }">
     <div class="tag">
       <svg viewBox="0 0 52 60" aria-hidden="true" class="string">
         <path d="M47 32C38 12 20 3 0 6" fill="none" stroke="currentColor" stroke-width="1.6" />
@@ -24,7 +24,7 @@ const due = computed(() => describeDue(props.book.job.dueOn, props.book.job.stat
       <h1>
         <NuxtLink :to="`/engines/${book.engine.id}`">{{ engineName(book.engine, book.type) }}</NuxtLink>
       </h1>
-      <p class="quiet">
+      <p v-if="!slim" class="quiet">
         {{ book.type.maker }} {{ book.type.name
         }}<template v-if="book.engine.runningNumber && book.engine.nickname">
           · no. {{ book.engine.runningNumber }}</template
@@ -42,7 +42,7 @@ const due = computed(() => describeDue(props.book.job.dueOn, props.book.job.stat
         }}
         · <NuxtLink :to="`/owners/${book.owner.id}`">{{ book.owner.name }}</NuxtLink>
       </p>
-      <p class="complaint">{{ book.job.complaint }}</p>
+      <p class="complaint" :class="{ quiet: slim }">{{ book.job.complaint }}</p>
     </div>
     <div class="state">
       <span v-if="book.job.state === 'waiting'" class="sign sign--care"
@@ -144,6 +144,40 @@ const due = computed(() => describeDue(props.book.job.dueOn, props.book.job.stat
   font-size: 0.92rem;
   max-width: 300px;
   padding-top: 6px;
+}
+/* One strip: the tag, the name, what it is here for. */
+.slim {
+  align-items: center;
+  padding: 0;
+}
+.slim .who {
+  display: flex;
+  gap: 4px 16px;
+  align-items: baseline;
+  flex-wrap: wrap;
+}
+.slim h1 {
+  font-size: 1.3rem;
+}
+.slim .complaint {
+  margin: 0;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  max-width: 60ch;
+}
+.slim .number {
+  font-size: 22px;
+  padding: 6px 14px 5px 30px;
+}
+.slim .tag {
+  padding-top: 2px;
+}
+.slim .state {
+  display: flex;
+  gap: 14px;
+  max-width: none;
+  padding: 0;
 }
 @media (max-width: 800px) {
   .head {

@@ -8,6 +8,7 @@ import { testedSteps } from '~~/work/tested-steps'
 /** Back together, a test after each step: each held against the one before, so that the wrong step names itself. */
 const props = defineProps<{ book: JobBook }>()
 const outbox = useOutbox()
+const { ready, described } = useDescribedEngine(computed(() => props.book))
 const session = useSessionStore()
 const workshop = useWorkshopStore()
 onMounted(() => void workshop.load())
@@ -65,6 +66,10 @@ async function begin(how: 'supply' | 'hand'): Promise<void> {
   await sheetForSteps()
   way.value = how
 }
+function testStep(step: string): void {
+  name.value = step
+  void begin(instruments.value.length > 0 ? 'supply' : 'hand')
+}
 async function writeDown(turns: 'forward' | 'reverse' | 'stands'): Promise<void> {
   const meters = {
     voltage: workshop.metersFor('voltage').find((meter) => meter.id === sheet.value?.voltageMeterId) ?? null,
@@ -104,6 +109,13 @@ const turnWords = { forward: 'forward', reverse: 'in reverse', stands: 'stands' 
 
 <template>
   <div class="rebuild">
+    <LazyWayBack
+      v-if="ready"
+      :book="book"
+      :description="described.description"
+      :testing="way !== null"
+      @test="testStep"
+    />
     <Cautions station="rebuild" />
     <section aria-label="Steps tested" class="tested">
       <h2>Tested as it goes together</h2>
@@ -176,6 +188,7 @@ const turnWords = { forward: 'forward', reverse: 'in reverse', stands: 'stands' 
         </div>
       </template>
     </section>
+    <ProvisionalThings :book="book" />
     <StationNotes :book="book" station="rebuild" />
   </div>
 </template>

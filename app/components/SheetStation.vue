@@ -170,6 +170,7 @@ async function vouch(line: ReadingRow): Promise<void> {
 
 <template>
   <div class="sheet">
+    <LazyLeftOver v-if="station === 'prove'" :book="book" />
     <div v-if="!sheet" class="begin">
       <Cautions :station="station" />
       <h2>{{ station === 'prove' ? 'The same readings again' : 'Before anything is touched' }}</h2>

@@ -8,6 +8,7 @@ const props = defineProps<{
   shown: StationId
   open: Partial<Record<StationId, number>>
   closed?: boolean
+  slim?: boolean
 }>()
 const reachedIndex = computed(() => stations.findIndex((station) => station.id === props.reached))
 const line = ref<HTMLElement>()
@@ -24,7 +25,7 @@ function showCurrent(): void {
 </script>
 
 <template>
-  <nav ref="line" class="line" aria-label="Stations of this job">
+  <nav ref="line" class="line" :class="{ slim }" aria-label="Stations of this job">
     <ol>
       <li
         v-for="(station, index) in stations"
@@ -86,6 +87,26 @@ a {
   text-decoration: none;
   color: var(--soft);
   min-height: 60px;
+}
+.slim a {
+  min-height: var(--target);
+  padding: 4px 2px;
+  gap: 0;
+}
+.slim li + li::before {
+  top: 11px;
+}
+.slim .stop {
+  width: 19px;
+  height: 19px;
+}
+.slim .open {
+  width: 13px;
+  height: 13px;
+  font-size: 0.66rem;
+}
+.slim .name {
+  font-size: 0.8rem;
 }
 .stop {
   width: 27px;

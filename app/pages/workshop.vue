@@ -279,6 +279,7 @@ async function keepPerson(): Promise<void> {
         </ul>
       </section>
     </div>
+    <LazyTraysPanel v-if="workshop.book" />
     <LazySchoolsPanel v-if="workshop.book" />
     <LazyLearnedPanel />
     <InstrumentDialog v-model="instrumentOpen" :row="instrument" />

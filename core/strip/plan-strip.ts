@@ -47,6 +47,11 @@ export interface StripPlan {
   readonly free: readonly string[]
 }
 
+export interface StripOptions extends RemovalOptions {
+  /** Goals beside those every engine has: what a fault to be mended wants off. */
+  readonly more?: readonly StripGoal[]
+}
+
 /** Why there is no plan, the goal that stands in its own way, and what can be done without it. */
 export interface StripRefusal {
   readonly refused: { readonly code: NoWay['code'] | 'unknown' | 'against-each-other'; readonly message: string }
@@ -70,9 +75,9 @@ const WORTH_ORDERING = 0.04
 export function planStrip(
   description: EngineDescription,
   goalIds: readonly string[],
-  options: RemovalOptions = {},
+  options: StripOptions = {},
 ): StripPlan | StripRefusal {
-  const all = stripGoals(description)
+  const all = [...(options.more ?? []), ...stripGoals(description)]
   const goals: StripGoal[] = []
   for (const id of goalIds) {
     const goal = all.find((entry) => entry.id === id)

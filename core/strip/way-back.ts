@@ -21,6 +21,8 @@ export type BackStep =
   | {
       readonly kind: 'lubricate'
       readonly point: string
+      /** What is oiled. */
+      readonly part: string
       readonly name: string
       readonly product: string
       readonly amount: string
@@ -137,6 +139,7 @@ function lubricated(point: CarePoint, parts: ReadonlyMap<string, Part>, before: 
     {
       kind: 'lubricate',
       point: point.id,
+      part: point.part,
       name: name.charAt(0).toUpperCase() + name.slice(1),
       product: row.product,
       amount: row.amount,

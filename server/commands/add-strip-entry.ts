@@ -2,9 +2,9 @@ import { and, eq, inArray, ne } from 'drizzle-orm'
 import type { CommandPayload } from '../../messages/commands'
 import { deviations, fates, type StripEntry } from '../../messages/strip-entries'
 import { stripState } from '../../work/strip-state'
-import { finding, job, stripEntry } from '../db/schema'
+import { finding, job, searchEntry, stripEntry } from '../db/schema'
 import { cannotBeWritten, notInTheBook } from '../problems'
-import { stripRows } from '../services/book-rows'
+import { searchRows, stripRows } from '../services/book-rows'
 import type { Write } from './write'
 
 /** One step of taking apart or putting together. What cannot be so by what stands before it is refused. */
@@ -14,7 +14,8 @@ export async function addStripEntry(write: Write, { id, jobId, entry }: CommandP
   if (entry.kind === 'not-as-planned' && entry.findingId !== null)
     await write.mustNotLieElsewhere(finding, entry.findingId, 'finding', { jobId })
   if (entry.kind === 'trays') await refuseSharedTrays(write, jobId, entry.trays)
-  const state = stripState(before)
+  const searched = await searchRows(write.transaction, eq(searchEntry.jobId, jobId))
+  const state = stripState(before, searched)
   if (entry.kind === 'off' && state.off.has(entry.part))
     throw cannotBeWritten(`${entry.words} is off already.`, 'entry.part')
   if (entry.kind === 'back' && !state.off.has(entry.part))

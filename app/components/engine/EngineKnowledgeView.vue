@@ -376,9 +376,7 @@ function leaveOutEdited(): void {
       "
       @keep="keep"
       @leave="editing = null"
-      @leave-out="
-leaveOutEdited
-      "
+      @leave-out="leaveOutEdited"
       @as-new="editing = { ...editing, asNew: true }"
     />
   </section>

@@ -41,6 +41,8 @@ const hasFirstRun = computed(() =>
     (sheet) => sheet.station === 'first-run' && standingReadings(sheet.readings).length > 0,
   ),
 )
+/** Once the hands are at work the head is one strip: the step takes the screen. */
+const atWork = computed(() => ['strip', 'clean', 'mend', 'lubricate', 'rebuild'].includes(shown.value))
 const closed = computed(() => book.value?.job.state === 'handed-back')
 
 const nextStation = computed(() => stationAfter(shown.value))
@@ -103,8 +105,15 @@ async function takePhotographs(event: Event): Promise<void> {
     <p v-if="jobs.failure && !book" class="sign sign--fault" role="alert">{{ jobs.failure }}</p>
     <p v-else-if="!book" class="quiet" role="status">Opening the job …</p>
     <template v-else>
-      <JobHead :book="book" />
-      <StationLine :job-id="jobId" :reached="book.job.station" :shown="shown" :open="open" :closed="closed" />
+      <JobHead :book="book" :slim="atWork" />
+      <StationLine
+        :job-id="jobId"
+        :reached="book.job.station"
+        :shown="shown"
+        :open="open"
+        :closed="closed"
+        :slim="atWork"
+      />
       <p v-if="jobs.failure" class="sign sign--care" role="alert">{{ jobs.failure }}</p>
       <div class="columns columns--with-side body">
         <section class="station" :aria-label="stationName(shown)">
@@ -117,6 +126,7 @@ async function takePhotographs(event: Event): Promise<void> {
             :station="shown"
           />
           <FindStation v-else-if="shown === 'find'" :book="book" />
+          <LazyStripStation v-else-if="shown === 'strip'" :key="`${jobId}-strip`" :book="book" />
           <MendStation v-else-if="shown === 'mend'" :book="book" />
           <RebuildStation v-else-if="shown === 'rebuild'" :key="`${jobId}-rebuild`" :book="book" />
           <HandBackStation v-else-if="shown === 'hand-back'" ref="handBack" :book="book" />

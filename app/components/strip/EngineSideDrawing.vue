@@ -1,0 +1,142 @@
+<script setup lang="ts">
+import type { EngineDescription } from '~~/core/engine/description-schema'
+import { DRAWING, layOutParts, type PartShape } from '~/drawing/engine-parts-layout'
+
+/** This engine from the side, drawn from its description: what is off is an outline, the thing in hand is marked with its way out. */
+const props = defineProps<{
+  description: EngineDescription
+  off: ReadonlySet<string>
+  inHand: string | null
+  title: string
+  /** On the way back the arrow points home. */
+  back?: boolean
+}>()
+/** The unit the thing in hand belongs to; all of them while nothing is. */
+const unit = computed(() => props.description.parts.find((part) => part.id === props.inHand)?.unit ?? null)
+const unitName = computed(() =>
+  props.description.units.length > 1
+    ? (props.description.units.find((entry) => entry.id === unit.value)?.name ?? '')
+    : '',
+)
+const shapes = computed(() => layOutParts(props.description, unit.value))
+const held = computed(
+  () => shapes.value.find((shape) => props.inHand !== null && shape.parts.includes(props.inHand)) ?? null,
+)
+const isOff = (shape: PartShape): boolean => shape.parts.every((part) => props.off.has(part))
+const some = (shape: PartShape): boolean => !isOff(shape) && shape.parts.some((part) => props.off.has(part))
+const lidOff = computed(() =>
+  shapes.value.filter((shape) => shape.layer === 'lid' && shape.shape.height > 40).every(isOff),
+)
+const shown = (shape: PartShape): boolean => shape.layer !== 'inside' || lidOff.value || shape === held.value
+const arrow = computed(() => {
+  const found = held.value
+  if (!found) return ''
+  const { x, y, width, height } = found.shape
+  const [cx, cy] = [x + width / 2, y + height / 2]
+  const home = props.back === true
+  if (found.out === 'up')
+    return home ? `M${cx},${y - 36} v26 m-9,-11 l9,11 l9,-11` : `M${cx},${y - 6} v-28 m-9,11 l9,-11 l9,11`
+  if (found.out === 'down')
+    return home
+      ? `M${cx},${y + height + 32} v-24 m-9,11 l9,-11 l9,11`
+      : `M${cx},${y + height + 6} v24 m-9,-11 l9,11 l9,-11`
+  return home ? `M${x + width + 34},${cy} h-26 m11,-9 l-11,9 l11,9` : `M${x + width + 6},${cy} h26 m-11,-9 l11,9 l-11,9`
+})
+</script>
+
+<template>
+  <svg :viewBox="`0 0 ${DRAWING.width} ${DRAWING.height}`" role="img" :aria-label="title" class="engine">
+    <text v-if="unitName" x="20" y="26" class="unit">{{ unitName }}</text>
+    <line x1="0" :x2="DRAWING.width" :y1="DRAWING.railY" :y2="DRAWING.railY" class="rail" />
+    <g
+      v-for="shape in shapes"
+      :key="shape.key"
+      :class="[shape.layer, { off: isOff(shape), some: some(shape), held: shape === held, hidden: !shown(shape) }]"
+    >
+      <title>{{ shape.label }}</title>
+      <rect
+        v-if="shape.shape.kind === 'box'"
+        :x="shape.shape.x"
+        :y="shape.shape.y"
+        :width="shape.shape.width"
+        :height="shape.shape.height"
+        rx="4"
+      />
+      <template v-else>
+        <circle
+          :cx="shape.shape.x + shape.shape.width / 2"
+          :cy="shape.shape.y + shape.shape.height / 2"
+          :r="shape.shape.width / 2"
+        />
+        <circle
+          :cx="shape.shape.x + shape.shape.width / 2"
+          :cy="shape.shape.y + shape.shape.height / 2"
+          r="3"
+          class="hub"
+        />
+      </template>
+    </g>
+    <path v-if="held" :d="arrow" class="out" />
+  </svg>
+</template>
+
+<style scoped>
+.engine {
+  display: block;
+  width: 100%;
+  height: auto;
+}
+.unit {
+  font: 600 22px var(--text);
+  fill: var(--soft);
+}
+.rail {
+  stroke: var(--steel);
+  stroke-width: 3;
+}
+g rect,
+g circle {
+  fill: var(--sheet);
+  stroke: var(--steel);
+  stroke-width: 1.6;
+}
+.lid rect {
+  fill: none;
+}
+.inside rect {
+  fill: var(--sunk);
+}
+.hub {
+  fill: var(--steel);
+}
+.off rect,
+.off circle {
+  fill: none;
+  stroke: var(--rule);
+  stroke-dasharray: 5 5;
+}
+.some rect,
+.some circle {
+  stroke-dasharray: 12 3;
+}
+.hidden {
+  display: none;
+}
+.held rect,
+.held circle {
+  stroke: var(--brass);
+  stroke-width: 4;
+  stroke-dasharray: none;
+}
+.held .hub {
+  fill: var(--brass);
+  stroke: none;
+}
+.out {
+  fill: none;
+  stroke: var(--brass);
+  stroke-width: 4;
+  stroke-linecap: round;
+  stroke-linejoin: round;
+}
+</style>

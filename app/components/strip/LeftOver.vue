@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import type { JobBook } from '~~/messages/book'
+import { deviations } from '~~/messages/strip-entries'
+import { cellName } from '~~/core/strip/tray'
+import { stripState } from '~~/work/strip-state'
+
+/** Nothing left over: what still lies in the tray, and what was provisional, before anything is proved. */
+const props = defineProps<{ book: JobBook }>()
+const session = useSessionStore()
+const steps = useStripSteps(computed(() => props.book))
+const state = computed(() => stripState(props.book.strip, props.book.search))
+const lying = computed(() => (props.book.strip.length === 0 ? [] : state.value.lying))
+const provisional = computed(() => [...state.value.provisional])
+const nothing = computed(() => lying.value.length === 0 && provisional.value.length === 0)
+const leave = (part: string, words: string): Promise<void> =>
+  steps.putBack({ id: part, name: words }, 'left-off', 'left off at Prove')
+</script>
+
+<template>
+  <section v-if="!nothing" class="left" aria-label="Left over">
+    <p class="sign sign--fault">
+      {{
+        [
+          lying.length > 0 ? `${lying.length} ${lying.length === 1 ? 'thing is' : 'things are'} not back in place` : '',
+          provisional.length > 0 ? `${provisional.length} provisional` : '',
+        ]
+          .filter(Boolean)
+          .join(', ')
+      }}
+    </p>
+    <ul class="ruled-list">
+      <li v-for="thing in lying" :key="thing.part">
+        <span
+          >{{ thing.words }}<span v-if="thing.cell" class="quiet">, in {{ cellName(thing.cell) }}</span></span
+        ><button v-if="session.mayWrite" type="button" class="plain" @click="leave(thing.part, thing.words)">
+          Left off on purpose
+        </button>
+      </li>
+      <li v-for="[thing, words] in provisional" :key="thing">
+        <span>{{ words }}</span><span class="quiet">provisional</span>
+      </li>
+    </ul>
+    <NuxtLink :to="`/jobs/${book.job.id}/rebuild`" class="plain">Back to Rebuild</NuxtLink>
+    <ul v-if="state.notAsPlanned.length > 0" class="quiet">
+      <li v-for="entry in state.notAsPlanned" :key="entry.entryId">{{ deviations[entry.what] }}: {{ entry.words }}</li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.left {
+  border: 2px solid var(--red);
+  border-radius: 3px;
+  padding: 10px 14px;
+  display: grid;
+  gap: 8px;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  align-items: center;
+}
+.plain {
+  font-weight: 600;
+  color: var(--green);
+  min-height: var(--target);
+  display: inline-flex;
+  align-items: center;
+}
+</style>

@@ -1,0 +1,508 @@
+<script setup lang="ts">
+import { isRefusedStrip } from '~~/core/strip/plan-strip'
+import { cellName, nextCell, whyNotThere } from '~~/core/strip/tray'
+import type { JobBook } from '~~/messages/book'
+import { deviations, type Deviation, type TrayFields } from '~~/messages/strip-entries'
+import { hazardWords } from '~~/work/hazard-words'
+import { stripOfJob } from '~~/work/strip-of-job'
+
+/** Taking apart: one step large at a time, on a drawing of this engine, into the next cell of the tray. */
+const props = defineProps<{ book: JobBook }>()
+const session = useSessionStore()
+const workshop = useWorkshopStore()
+onMounted(() => void workshop.need())
+const bookNow = computed(() => props.book)
+const { ready, described } = useDescribedEngine(bookNow)
+const steps = useStripSteps(bookNow)
+
+const description = computed(() => described.value.description)
+const parts = computed(() => new Map(description.value.parts.map((part) => [part.id, part])))
+const nameOf = (id: string): string => parts.value.get(id)?.name ?? id
+const strip = computed(() => stripOfJob(props.book, description.value, workshop.book?.workshop.missingTools ?? []))
+const state = computed(() => strip.value.state)
+const plan = computed(() => (strip.value.plan && !isRefusedStrip(strip.value.plan) ? strip.value.plan : null))
+const refusal = computed(() => (strip.value.plan && isRefusedStrip(strip.value.plan) ? strip.value.plan : null))
+const step = computed(() => plan.value?.steps[0] ?? null)
+const off = computed(() => new Set(state.value.off.keys()))
+const goalWords = (id: string): string => strip.value.goals.find((goal) => goal.id === id)?.words ?? id
+const total = computed(() => off.value.size + (plan.value?.steps.length ?? 0))
+
+const trays = computed<readonly TrayFields[]>(() => {
+  const all = workshop.book?.workshop.trays ?? []
+  return state.value.trays.length > 0 ? all.filter((tray) => state.value.trays.includes(tray.id)) : all.slice(0, 2)
+})
+const taken = computed(() => state.value.lying.flatMap((thing) => thing.cell ?? []))
+const cell = computed(() => {
+  const part = parts.value.get(step.value?.part ?? '')
+  return part ? nextCell(trays.value, taken.value, part) : null
+})
+const cellDoubt = computed(() => {
+  const part = parts.value.get(step.value?.part ?? '')
+  const tray = trays.value.find((entry) => entry.id === cell.value?.tray)
+  return part && tray ? whyNotThere(part, tray) : ''
+})
+const looked = ref('')
+const picked = ref<string | null>(null)
+const lit = computed(
+  () =>
+    new Set(
+      state.value.lying
+        .filter(
+          (thing) =>
+            thing.part === picked.value ||
+            (looked.value.trim() !== '' &&
+              nameOf(thing.part).toLowerCase().includes(looked.value.trim().toLowerCase())),
+        )
+        .map((thing) => thing.part),
+    ),
+)
+const pickedThing = computed(() => state.value.lying.find((thing) => thing.part === picked.value) ?? null)
+
+const way = ref('')
+const choosing = ref<'goals' | 'deviation' | null>(null)
+const wanted = ref<string[]>([])
+watch(step, () => {
+  way.value = ''
+  if (choosing.value === 'deviation') choosing.value = null
+})
+
+async function takeOff(): Promise<void> {
+  const now = step.value
+  if (!now || !session.mayWrite) return
+  await steps.takeOff({ id: now.part, name: now.name }, cell.value, way.value.trim())
+}
+async function deviate(what: Deviation): Promise<void> {
+  const now = step.value
+  choosing.value = null
+  if (!now || !session.mayWrite) return
+  await steps.deviate({ id: now.part, name: now.name }, what, way.value.trim())
+  if (what === 'left-on' || what === 'would-not') await leaveOn(now.part)
+}
+const setGoals = (goals: readonly string[], leave: readonly string[] = state.value.leaveOn): Promise<void> =>
+  steps.add({ kind: 'goals', goals: [...goals], leaveOn: [...leave], overruled: [...state.value.overruled] })
+const leaveOn = (part: string): Promise<void> => setGoals(strip.value.chosen, [...state.value.leaveOn, part])
+const overrule = (part: string): Promise<void> =>
+  steps.add({
+    kind: 'goals',
+    goals: [...strip.value.chosen],
+    leaveOn: state.value.leaveOn.filter((id) => id !== part),
+    overruled: [...state.value.overruled, part],
+  })
+async function undo(): Promise<void> {
+  const last = state.value.standing.findLast((row) => ['off', 'not-as-planned', 'moved'].includes(row.entry.kind))
+  if (last && 'words' in last.entry && session.mayWrite) await steps.strike(last.id, last.entry.words)
+}
+function openGoals(): void {
+  wanted.value = [...strip.value.chosen]
+  choosing.value = 'goals'
+}
+async function keepGoals(): Promise<void> {
+  choosing.value = null
+  await setGoals(wanted.value)
+}
+const toggleTray = (id: string): Promise<void> => {
+  const now = trays.value.map((tray) => tray.id)
+  return steps.add({ kind: 'trays', trays: now.includes(id) ? now.filter((other) => other !== id) : [...now, id] })
+}
+const usual = computed(() => strip.value.goals.filter((goal) => goal.kind === 'usual'))
+const percent = (share: number): string => `${share < 0.095 ? (share * 100).toFixed(1) : Math.round(share * 100)} %`
+const minutes = (value: number): string => `${value < 10 ? value.toFixed(1) : Math.round(value)} min`
+
+useBenchKeys([
+  {
+    key: 'x',
+    label: 'Not as planned',
+    run: () => {
+      if (step.value) choosing.value = choosing.value === 'deviation' ? null : 'deviation'
+    },
+  },
+  {
+    key: 'l',
+    label: 'Leave this on',
+    run: () => {
+      if (step.value && session.mayWrite) void leaveOn(step.value.part)
+    },
+  },
+  { key: 'u', label: 'Undo the last step', run: () => void undo() },
+  { key: 'g', label: 'What it is opened for', run: openGoals },
+])
+useNextAction({
+  label: computed(() =>
+    step.value ? `Off${cell.value ? `, into ${cellName(cell.value)}` : ''}: ${step.value.name}` : '',
+  ),
+  active: computed(() => step.value !== null && session.mayWrite),
+  run: () => void takeOff(),
+  back: () => void undo(),
+})
+</script>
+
+<template>
+  <div v-if="ready" class="strip">
+    <section class="for" aria-label="What it is opened for">
+      <span class="label">Opened for</span>
+      <ul>
+        <li v-for="id in strip.chosen" :key="id">{{ goalWords(id) }}</li>
+        <li v-if="strip.chosen.length === 0" class="quiet">nothing yet</li>
+      </ul>
+      <button v-if="session.mayWrite" type="button" class="plain" @click="openGoals">Change <kbd>G</kbd></button>
+    </section>
+    <div v-if="refusal" class="refusal" role="alert">
+      <p class="sign sign--fault">{{ refusal.refused.message }}</p>
+      <div v-if="session.mayWrite" class="acts">
+        <v-btn v-if="refusal.without.length > 0" variant="outlined" @click="setGoals(refusal.without)"
+          >Without it: {{ refusal.without.map(goalWords).join(', ') }}</v-btn
+        >
+        <v-btn
+          v-if="refusal.part && ['left-alone', 'must-stay'].includes(refusal.refused.code)"
+          variant="outlined"
+          @click="overrule(refusal.part)"
+          >Take it off all the same</v-btn
+        >
+      </div>
+    </div>
+    <section v-else-if="!plan" class="begin" aria-label="Begin">
+      <h2>What is it opened for?</h2>
+      <p class="quiet">The least way in is worked out for all of it together, with what it takes and what may break.</p>
+      <div class="usual">
+        <button
+          v-for="goal in usual"
+          :key="goal.id"
+          type="button"
+          :disabled="!session.mayWrite"
+          @click="setGoals([goal.id])"
+        >
+          {{ goal.words }}
+        </button>
+      </div>
+    </section>
+    <template v-else>
+      <div class="bench">
+        <article v-if="step" class="card" :aria-label="`Step: ${step.name}`">
+          <header>
+            <span class="label">{{ off.size + 1 }} of {{ total }} · {{ step.group.replaceAll('-', ' ') }}</span>
+            <span class="figure">{{ minutes(step.minutes) }}</span>
+          </header>
+          <h2>{{ step.name }} off</h2>
+          <p class="where">
+            {{ [step.place, step.heldBy ? `held by ${step.heldBy}` : ''].filter(Boolean).join('; ') }}
+            <template v-if="step.tools.some((tool) => tool !== 'fingers')"
+              ><span class="label">Tool</span>
+              {{
+                step.tools
+                  .filter((tool) => tool !== 'fingers')
+                  .join(', ')
+                  .replaceAll('-', ' ')
+              }}</template
+            >
+          </p>
+          <EngineSideDrawing
+            :description="description"
+            :off="off"
+            :in-hand="step.part"
+            :title="`${step.name} marked on the engine`"
+          />
+          <ul v-if="step.hazards.length > 0" class="hazards">
+            <li v-for="hazard in step.hazards" :key="hazard" class="sign sign--care">{{ hazardWords[hazard] }}</li>
+          </ul>
+          <p v-if="step.wayBack" class="quiet">For the way back: {{ step.wayBack }}</p>
+          <p v-if="cellDoubt" class="sign sign--care">{{ cellDoubt }}</p>
+          <v-text-field
+            v-if="session.mayWrite"
+            v-model="way"
+            label="Which way round it was, which face up (if it can go wrong)"
+            density="compact"
+            hide-details
+            @keydown.enter.prevent="takeOff"
+          />
+          <div v-if="choosing === 'deviation'" class="deviations" role="group" aria-label="Not as planned">
+            <button v-for="(words, what) in deviations" :key="what" type="button" @click="deviate(what)">
+              {{ words }}
+            </button>
+          </div>
+          <footer v-if="session.mayWrite">
+            <button
+              type="button"
+              class="plain"
+              :aria-expanded="choosing === 'deviation'"
+              @click="choosing = choosing === 'deviation' ? null : 'deviation'"
+            >
+              Not as planned <kbd>X</kbd>
+            </button>
+            <button type="button" class="plain" @click="leaveOn(step.part)">Leave this on <kbd>L</kbd></button>
+            <button v-if="off.size > 0" type="button" class="plain" @click="undo">Undo <kbd>U</kbd></button>
+          </footer>
+        </article>
+        <article v-else class="card open" aria-label="It lies open">
+          <span class="label">Open</span>
+          <h2>Everything asked for lies open</h2>
+          <EngineSideDrawing :description="description" :off="off" :in-hand="null" title="The engine as it is now" />
+          <p v-if="off.size > 0" class="quiet">{{ off.size }} parts are off.</p>
+          <footer v-if="session.mayWrite">
+            <button v-if="off.size > 0" type="button" class="plain" @click="undo">Undo <kbd>U</kbd></button>
+          </footer>
+        </article>
+        <div class="trays">
+          <p v-if="trays.length === 0" class="quiet">
+            The shop has no trays in its book: <NuxtLink to="/workshop">enter them</NuxtLink>, and each thing gets a
+            cell.
+          </p>
+          <TrayDrawing
+            v-for="tray in trays"
+            :key="tray.id"
+            :tray="tray"
+            :lying="state.lying"
+            :next="cell"
+            :lit="lit"
+            :name-of="nameOf"
+            @pick="picked = picked === $event ? null : $event"
+          />
+          <p v-if="pickedThing" class="picked" role="status">
+            <b>{{ nameOf(pickedThing.part) }}</b><template v-if="pickedThing.way">: {{ pickedThing.way }}</template
+            ><span v-if="parts.get(pickedThing.part)?.removal?.wayBack" class="quiet">
+              {{ parts.get(pickedThing.part)?.removal?.wayBack }}</span
+            >
+          </p>
+          <v-text-field
+            v-if="state.lying.length > 3"
+            v-model="looked"
+            label="Where is …"
+            density="compact"
+            hide-details
+            clearable
+          />
+          <div v-if="(workshop.book?.workshop.trays ?? []).length > 1" class="which">
+            <span class="label">Trays</span>
+            <button
+              v-for="tray in workshop.book?.workshop.trays ?? []"
+              :key="tray.id"
+              type="button"
+              class="plain"
+              :aria-pressed="trays.some((entry) => entry.id === tray.id)"
+              @click="toggleTray(tray.id)"
+            >
+              {{ tray.name }}
+            </button>
+          </div>
+        </div>
+      </div>
+      <dl class="sums">
+        <div>
+          <dt>In</dt>
+          <dd class="figure">{{ minutes(plan.minutes) }}</dd>
+        </div>
+        <div>
+          <dt>Back</dt>
+          <dd class="figure">{{ minutes(plan.refitMinutes) }}</dd>
+        </div>
+        <div>
+          <dt>Something breaks</dt>
+          <dd class="figure">{{ percent(plan.risk) }}</dd>
+        </div>
+        <div v-if="plan.leads > 0">
+          <dt>Leads</dt>
+          <dd>{{ plan.leads }}, iron hot first</dd>
+        </div>
+        <div v-if="plan.tools.length > 0">
+          <dt>Tools</dt>
+          <dd>{{ plan.tools.join(', ').replaceAll('-', ' ') }}</dd>
+        </div>
+      </dl>
+      <p v-if="plan.orderFirst.length > 0" class="sign sign--care">
+        Have one in the drawer before you begin: {{ plan.orderFirst.map((id) => nameOf(id).toLowerCase()).join(', ') }}.
+      </p>
+      <section v-if="plan.steps.length > 1" aria-label="What follows">
+        <h2>Then</h2>
+        <ol class="line">
+          <li v-for="next in plan.steps.slice(1)" :key="next.part">
+            <span>{{ next.name }}</span><span class="quiet">{{ next.group.replaceAll('-', ' ') }}</span
+            ><span class="figure">{{ minutes(next.minutes) }}</span
+            ><span v-if="next.reaches.length > 0" class="reaches">{{ next.reaches.map(goalWords).join(', ') }}</span>
+          </li>
+        </ol>
+      </section>
+      <p v-if="plan.free.length > 0" class="quiet">
+        Lies open as well then, at no further price:
+        {{ plan.free.map((id) => goalWords(id).replace('Reach: ', '').toLowerCase()).join(', ') }}.
+      </p>
+    </template>
+    <section v-if="state.notAsPlanned.length > 0" aria-label="Not as planned">
+      <h2>Not as planned</h2>
+      <ul class="ruled-list">
+        <li v-for="entry in state.notAsPlanned" :key="entry.entryId">
+          {{ deviations[entry.what] }}: {{ nameOf(entry.part)
+          }}<span v-if="entry.remark" class="quiet">, {{ entry.remark }}</span>
+        </li>
+      </ul>
+    </section>
+    <ProvisionalThings :book="book" />
+    <Cautions station="strip" />
+    <StationNotes :book="book" station="strip" />
+    <v-dialog :model-value="choosing === 'goals'" max-width="640" @update:model-value="choosing = null">
+      <v-card title="What is it opened for?">
+        <v-card-text>
+          <v-autocomplete
+            v-model="wanted"
+            :items="strip.goals.map((goal) => ({ value: goal.id, title: goal.words }))"
+            label="Places, parts, the usual words"
+            multiple
+            chips
+            closable-chips
+            autofocus
+          />
+          <p class="quiet">All of it is planned together: what is reached anyway costs nothing more.</p>
+        </v-card-text>
+        <v-card-actions
+          ><v-btn variant="outlined" @click="choosing = null">Leave it</v-btn
+          ><v-btn variant="flat" color="primary" @click="keepGoals">Plan it</v-btn></v-card-actions
+        >
+      </v-card>
+    </v-dialog>
+  </div>
+</template>
+
+<style scoped>
+.strip {
+  display: grid;
+  gap: 14px;
+  grid-template-columns: minmax(0, 1fr);
+}
+.for {
+  display: flex;
+  gap: 10px 14px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.for ul {
+  display: flex;
+  gap: 4px 16px;
+  flex-wrap: wrap;
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  font-weight: 600;
+}
+.plain {
+  font-weight: 600;
+  color: var(--green);
+  min-height: var(--target);
+}
+.plain[aria-pressed='true'] {
+  box-shadow: inset 0 -3px 0 var(--brass);
+}
+.usual {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
+  gap: 10px;
+  margin-top: 10px;
+}
+.usual button,
+.deviations button {
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  min-height: 52px;
+  padding: 6px 14px;
+  font-weight: 600;
+  text-align: left;
+}
+.usual button:hover,
+.deviations button:hover {
+  background: var(--sheet);
+}
+.bench {
+  display: grid;
+  gap: 16px;
+  grid-template-columns: minmax(0, 1.25fr) minmax(240px, 1fr);
+  align-items: start;
+}
+@media (max-width: 1150px) {
+  .bench {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+.card {
+  border: 2px solid var(--green);
+  border-radius: 3px;
+  background: var(--sheet);
+  padding: 12px 16px;
+  display: grid;
+  gap: 8px;
+}
+.card header {
+  display: flex;
+  justify-content: space-between;
+}
+.card h2 {
+  font-size: 1.5rem;
+}
+.card footer {
+  display: flex;
+  gap: 4px 22px;
+  flex-wrap: wrap;
+}
+.where .label {
+  margin-left: 10px;
+}
+.hazards {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 2px;
+}
+.deviations {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  gap: 6px;
+}
+.trays {
+  display: grid;
+  gap: 10px;
+}
+.which {
+  display: flex;
+  gap: 4px 14px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.picked {
+  border-left: 3px solid var(--green);
+  padding-left: 10px;
+}
+.sums {
+  display: flex;
+  gap: 6px 30px;
+  flex-wrap: wrap;
+  margin: 0;
+}
+.sums dt {
+  color: var(--soft);
+  font-size: 0.84rem;
+}
+.sums dd {
+  margin: 0;
+  font-weight: 600;
+}
+.line {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.line li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 110px 70px;
+  gap: 0 12px;
+  padding: 7px 0;
+  border-top: 1px solid var(--rule);
+}
+.line .reaches {
+  grid-column: 1 / -1;
+  color: var(--sound-ink);
+  font-size: 0.9rem;
+}
+.acts {
+  display: flex;
+  gap: 10px;
+  flex-wrap: wrap;
+  margin-top: 8px;
+}
+</style>

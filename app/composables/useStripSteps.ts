@@ -1,0 +1,47 @@
+import { v7 as newId } from 'uuid'
+import type { Cell } from '~~/core/strip/tray'
+import type { JobBook } from '~~/messages/book'
+import { deviations, type Deviation, type Fate, type StripEntry } from '~~/messages/strip-entries'
+import type { FindingOrigin } from '~~/messages/vocabulary'
+
+/** Where a deviation was born: what happened at this bench is never billed, what was found inside is told. */
+const born: Partial<Record<Deviation, FindingOrigin>> = {
+  absent: 'arrived',
+  misassembled: 'inside',
+  'owners-change': 'inside',
+  loose: 'inside',
+  'came-off': 'inside',
+  broke: 'here',
+}
+
+/** Writes the steps of taking apart and putting together into the book. */
+export function useStripSteps(book: ComputedRef<JobBook>) {
+  const outbox = useOutbox()
+
+  function add(entry: StripEntry): Promise<void> {
+    return outbox.send('strip.add', { id: newId(), jobId: book.value.job.id, entry })
+  }
+  const takeOff = (part: { id: string; name: string }, cell: Cell | null, way: string, count = 1): Promise<void> =>
+    add({ kind: 'off', part: part.id, words: part.name, cell, way, count, minutes: null })
+  const putBack = (part: { id: string; name: string }, fate: Fate, remark = ''): Promise<void> =>
+    add({ kind: 'back', part: part.id, words: part.name, fate, remark })
+  const strike = (entryId: string, words: string): Promise<void> => add({ kind: 'struck', entryId, words })
+
+  /** Not as planned: written down, with a finding where the owner should hear of it. */
+  async function deviate(part: { id: string; name: string }, what: Deviation, remark: string): Promise<void> {
+    const origin = born[what]
+    const findingId = origin ? newId() : null
+    if (origin && findingId) {
+      const fields = {
+        what: `${part.name}: ${deviations[what].toLowerCase()}`,
+        place: '',
+        state: 'confirmed' as const,
+        origin,
+        remedy: remark,
+      }
+      await outbox.send('finding.save', { id: findingId, jobId: book.value.job.id, fields })
+    }
+    await add({ kind: 'not-as-planned', part: part.id, words: part.name, what, remark, findingId })
+  }
+  return { add, takeOff, putBack, strike, deviate }
+}

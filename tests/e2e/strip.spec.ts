@@ -1,0 +1,67 @@
+import { expect, findJob, signIn, test } from './shop'
+
+test('an engine is taken apart by the pedal: each thing into its cell, what broke into the ledger, undone by one key', async ({
+  page,
+  scenario,
+}) => {
+  await signIn(page, scenario)
+  const id = await findJob(page, scenario, 'Little bus')
+  await page.goto(`${scenario.url}/jobs/${id}/strip`)
+  const card = page.getByRole('article', { name: /^Step: / })
+  await expect(card).toBeVisible({ timeout: 20_000 })
+  const first = (await card.getByRole('heading').textContent()) ?? ''
+  const tray = page.getByRole('figure').filter({ hasText: 'Steel tray' })
+  await expect(tray.getByRole('button', { name: 'A3: the next goes here' })).toBeVisible()
+
+  await page.keyboard.press('PageDown')
+  await expect(tray.getByRole('button', { name: `A3: ${first.replace(/ off$/, '')}` })).toBeVisible()
+  await expect(card.getByRole('heading')).not.toHaveText(first)
+
+  // Not as planned: two keys, and the owner will hear of it.
+  const second = ((await card.getByRole('heading').textContent()) ?? '').replace(/ off$/, '')
+  await page.keyboard.press('x')
+  await card.getByRole('button', { name: 'Broke here' }).click()
+  await expect(page.getByRole('complementary', { name: 'Ledger' })).toContainText(`${second}: broke here`)
+  await expect(page.getByRole('region', { name: 'Not as planned' })).toContainText(second)
+
+  await page.keyboard.press('u')
+  await expect(page.getByRole('region', { name: 'Not as planned' })).toHaveCount(0)
+  await page.keyboard.press('u')
+  await expect(card.getByRole('heading')).toHaveText(first)
+
+  // The search knows what is off.
+  await expect(page.getByText(/waiting for the server/)).toHaveCount(0)
+  await page.goto(`${scenario.url}/jobs/${id}/find`)
+  await expect(page.getByText(/\d parts off/)).toBeVisible({ timeout: 30_000 })
+})
+
+test('the way back: each step with its cell, and a test that asks for too much stops it with its usual causes', async ({
+  page,
+  scenario,
+}) => {
+  await signIn(page, scenario)
+  const id = await findJob(page, scenario, 'Taken apart by my nephew')
+  await page.goto(`${scenario.url}/jobs/${id}/rebuild`)
+  const card = page.getByRole('article', { name: /^Step back: / })
+  await expect(card).toBeVisible({ timeout: 20_000 })
+  const heading = card.getByRole('heading')
+  for (let step = 0; step < 14 && !/^Test with/.test((await heading.textContent()) ?? ''); step++) {
+    const before = (await card.textContent()) ?? ''
+    await page.keyboard.press('PageDown')
+    await expect(card).not.toHaveText(before)
+  }
+  await expect(heading).toHaveText(/^Test with/)
+  await expect(card).toContainText('Expected')
+  const name = ((await heading.textContent()) ?? '').replace('Test with ', '')
+  await page.getByLabel('Step just done').fill(name.charAt(0).toUpperCase() + name.slice(1))
+  await page.getByRole('button', { name: 'Type the current' }).click()
+  await page.getByLabel('Volts', { exact: true }).fill('4')
+  await page.getByLabel('Current, mA').fill('900')
+  await page.getByRole('button', { name: 'forward' }).click()
+  await expect(card).toContainText('More than this step may add')
+  await expect(card).toContainText('Usual causes here')
+
+  // Prove says what is still in the tray.
+  await page.goto(`${scenario.url}/jobs/${id}/prove`)
+  await expect(page.getByRole('region', { name: 'Left over' })).toContainText(/things are not back in place/)
+})
