@@ -87,7 +87,7 @@ const arrow = computed(() => {
   height: auto;
 }
 .unit {
-  font: 600 22px var(--text);
+  font: 600 26px var(--text);
   fill: var(--soft);
 }
 .rail {

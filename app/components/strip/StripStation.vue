@@ -61,10 +61,13 @@ const pickedThing = computed(() => state.value.lying.find((thing) => thing.part 
 const way = ref('')
 const choosing = ref<'goals' | 'deviation' | null>(null)
 const wanted = ref<string[]>([])
-watch(step, () => {
-  way.value = ''
-  if (choosing.value === 'deviation') choosing.value = null
-})
+watch(
+  () => step.value?.part,
+  () => {
+    way.value = ''
+    if (choosing.value === 'deviation') choosing.value = null
+  },
+)
 
 async function takeOff(): Promise<void> {
   const now = step.value
@@ -408,6 +411,12 @@ useNextAction({
 .deviations button:hover {
   background: var(--sheet);
 }
+.deviations button {
+  min-height: var(--target);
+  padding: 3px 10px;
+  font-size: 0.9rem;
+  line-height: 1.2;
+}
 .bench {
   display: grid;
   gap: 16px;
@@ -451,7 +460,7 @@ useNextAction({
 }
 .deviations {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(138px, 1fr));
   gap: 6px;
 }
 .trays {

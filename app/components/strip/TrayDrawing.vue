@@ -35,7 +35,7 @@ const kind = computed(() =>
       <b>{{ tray.name }}</b> <span class="quiet">{{ kind }}</span>
     </figcaption>
     <ol class="cells" :style="{ gridTemplateColumns: `repeat(${tray.columns}, minmax(0, 1fr))` }">
-      <li v-for="{ cell, name, thing, isNext } in cells" :key="name">
+      <li v-for="{ name, thing, isNext } in cells" :key="name">
         <button
           type="button"
           class="cell"

@@ -33,9 +33,12 @@ const inHand = computed(() => {
   return step.kind === 'fit' || step.kind === 'lubricate' ? step.part : step.kind === 'direction' ? null : step.after
 })
 const choosing = ref(false)
-watch(next, () => {
-  choosing.value = false
-})
+watch(
+  () => next.value?.id,
+  () => {
+    choosing.value = false
+  },
+)
 
 const headline = (entry: JobBackStep): string => {
   const { step } = entry
