@@ -109,10 +109,12 @@ describe('a motor against its own past, the shop and the class', () => {
 
   it('an uncertain figure is not called unusual for its uncertainty', () => {
     expect(
-      lineOf(judgeAgainstHistory(figuresOf({ keepsTurningDownTo: 5 }, 0.02), history([], others)), 'keepsTurningDownTo')?.verdict,
+      lineOf(judgeAgainstHistory(figuresOf({ keepsTurningDownTo: 5 }, 0.02), history([], others)), 'keepsTurningDownTo')
+        ?.verdict,
     ).toBe('high')
     expect(
-      lineOf(judgeAgainstHistory(figuresOf({ keepsTurningDownTo: 5 }, 0.9), history([], others)), 'keepsTurningDownTo')?.verdict,
+      lineOf(judgeAgainstHistory(figuresOf({ keepsTurningDownTo: 5 }, 0.9), history([], others)), 'keepsTurningDownTo')
+        ?.verdict,
     ).toBe('as-usual')
   })
 

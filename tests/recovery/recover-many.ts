@@ -16,7 +16,9 @@ const quantile = (values: number[], share: number): number =>
 const errors = (pick: (one: Recovered) => number | null): number[] => found.flatMap((one) => pick(one) ?? [])
 const resistance = errors((one) => one.found.resistance && Math.abs(one.found.resistance / one.truth.resistance - 1))
 const backEmf = errors((one) => one.found.backEmf && Math.abs(one.found.backEmf / one.truth.backEmf - 1))
-const start = errors((one) => one.found.keepsTurningDownTo && Math.abs(one.found.keepsTurningDownTo - one.truth.keepsTurningDownTo))
+const start = errors(
+  (one) => one.found.keepsTurningDownTo && Math.abs(one.found.keepsTurningDownTo - one.truth.keepsTurningDownTo),
+)
 const table = `| figure | promised within | share of ${COUNT} within it | median error | 95 % of errors below |
 |---|---|---|---|---|
 | winding resistance | ${percent(promised.resistance)} | ${percent(shares.resistance)} | ${percent(quantile(resistance, 0.5))} | ${percent(quantile(resistance, 0.95))} |

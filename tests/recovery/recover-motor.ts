@@ -144,7 +144,11 @@ export async function recoverMotor(seed: number): Promise<Recovered> {
     seed,
     construction: plan.id,
     truth,
-    found: { resistance: figure('resistance'), backEmf: figure('backEmf'), keepsTurningDownTo: figure('keepsTurningDownTo') },
+    found: {
+      resistance: figure('resistance'),
+      backEmf: figure('backEmf'),
+      keepsTurningDownTo: figure('keepsTurningDownTo'),
+    },
     stopped,
   }
 }
