@@ -91,7 +91,7 @@ const views: ReadonlyArray<{
       await page.keyboard.press('2')
     },
   },
-  { name: 'engine-way-in', path: '/parts', engine: 'saltmark 230', lampOff: true },
+  { name: 'strip', path: '/strip', job: 'Little bus', lampOff: true },
   { name: 'phone-first-run', path: '/first-run', job: 'Orrin Seven backwards', size: { width: 390, height: 844 } },
   { name: 'motor-over-the-years', path: '/motor', engine: 'Orrin Seven' },
   { name: 'rebuild', path: '/rebuild', job: 'taken apart by my nephew' },
