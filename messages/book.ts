@@ -277,6 +277,9 @@ export interface BenchToday {
   readonly latest: ReadonlyArray<JournalRow & { readonly jobId: string | null; readonly jobNumber: number | null }>
 }
 
+/** What ships of the settings that were added later. */
+export const shippedSettings = { idleHours: 10, nightlyBackups: 7 } as const
+
 /** The settings as they count, what was never set as it ships. */
 export type Workshop = WorkshopFields & Required<Pick<WorkshopFields, 'idleHours' | 'nightlyBackups'>>
 

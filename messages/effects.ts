@@ -1,4 +1,4 @@
-import type { Kept, LoadedJob, WorkshopBook } from './book'
+import { shippedSettings, type Kept, type LoadedJob, type WorkshopBook } from './book'
 import type { Changes } from './changes'
 import type { CommandName, CommandPayload } from './commands'
 
@@ -145,7 +145,7 @@ export const effects: { readonly [N in CommandName]: Effect<N> } = {
     instruments: [{ ...known(instruments, id), ...fields }],
   }),
   'workshop.save': ({ version }, { payload: { fields } }) => ({
-    workshop: [{ workshop: { idleHours: 10, nightlyBackups: 7, ...fields }, version: version ?? 0 }],
+    workshop: [{ workshop: { ...shippedSettings, ...fields }, version: version ?? 0 }],
   }),
   'person.save': ({ people }, { payload: { id, fields } }) => ({ people: [{ ...known(people, id), ...fields }] }),
 }

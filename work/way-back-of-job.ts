@@ -1,4 +1,5 @@
 import type { EngineDescription } from '../core/engine/description-schema'
+import { milliamps } from '../core/motor/step-comparison'
 import { expectedCurrent, type ExpectedCurrent } from '../core/strip/step-current'
 import { wayBack, type BackStep } from '../core/strip/way-back'
 import type { JobBook } from '../messages/book'
@@ -122,5 +123,3 @@ function verdictOf(
     return { weight: 'care', sentence: `Less than expected: ${words}. Does everything that should turn?` }
   return { weight: 'sound', sentence: `As expected: ${words}.` }
 }
-
-const milliamps = (amps: number): string => `${(amps * 1000).toFixed(amps < 0.0995 ? 1 : 0)} mA`

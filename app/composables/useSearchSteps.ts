@@ -1,3 +1,4 @@
+import { atStart } from '~~/core/engine/name-in-sentence'
 import { cutText } from '~~/messages/cut-text'
 import { v7 as newId } from 'uuid'
 import type { SearchReport, SuspectReport } from '~~/core/diagnosis/search-report'
@@ -44,7 +45,7 @@ export function useSearchSteps(book: ComputedRef<JobBook>, report: Ref<SearchRep
       id: findingId,
       jobId,
       fields: {
-        what: sentence(suspect.words),
+        what: atStart(suspect.words),
         place: '',
         state: 'confirmed',
         origin: born,
@@ -86,8 +87,4 @@ export function useSearchSteps(book: ComputedRef<JobBook>, report: Ref<SearchRep
     add({ kind: 'could-not', test: test.id, words: test.words })
   const strike = (entryId: string, words: string): Promise<void> => add({ kind: 'struck', entryId, words })
   return { add, noteOutcome, confirm, mend, ruleOut, couldNot, strike }
-}
-
-function sentence(words: string): string {
-  return words.charAt(0).toUpperCase() + words.slice(1)
 }

@@ -6,3 +6,8 @@
 export function inSentence(name: string): string {
   return name.charAt(0).toLowerCase() + name.slice(1)
 }
+
+/** Words as they begin a sentence: “gear oil” becomes “Gear oil”. */
+export function atStart(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1)
+}

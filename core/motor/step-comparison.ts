@@ -60,4 +60,5 @@ export function judgeStep(before: TestedStep | null, now: TestedStep): StepVerdi
       }
 }
 
-const milliamps = (amps: number): string => `${(amps * 1000).toFixed(amps < 0.1 ? 1 : 0)} mA`
+/** A current as the bench says it. */
+export const milliamps = (amps: number): string => `${(amps * 1000).toFixed(amps < 0.1 ? 1 : 0)} mA`

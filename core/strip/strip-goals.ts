@@ -1,4 +1,5 @@
 import type { EngineDescription, PartKind } from '../engine/description-schema'
+import { inSentence } from '../engine/name-in-sentence'
 
 /** Something one opens an engine for. */
 export interface StripGoal {
@@ -23,7 +24,7 @@ export function stripGoals(description: EngineDescription): StripGoal[] {
   const places = description.accesses.map(({ id, name, off, on }): StripGoal => ({
     id: `reach.${id}`,
     kind: 'place',
-    words: `Reach: ${name.charAt(0).toLowerCase()}${name.slice(1)}`,
+    words: `Reach: ${inSentence(name)}`,
     off,
     on,
   }))

@@ -1,5 +1,6 @@
 import { driveTrain } from '../engine/drive-train'
 import type { CarePoint, EngineDescription, Hazard, Part, Removal, Tool } from '../engine/description-schema'
+import { atStart } from '../engine/name-in-sentence'
 import { lubrication } from '../knowledge/lubrication'
 
 /** What a step may do wrong to what is together already. */
@@ -140,7 +141,7 @@ function lubricated(point: CarePoint, parts: ReadonlyMap<string, Part>, before: 
       kind: 'lubricate',
       point: point.id,
       part: point.part,
-      name: name.charAt(0).toUpperCase() + name.slice(1),
+      name: atStart(name),
       product: row.product,
       amount: row.amount,
       lastAccessBefore: before,

@@ -1,23 +1,27 @@
-import { asc, eq, type SQL } from 'drizzle-orm'
+import { asc, desc, eq, type SQL } from 'drizzle-orm'
 import type { WorkshopFields } from '../../messages/bench-entries'
-import type {
-  ContinuityRow,
-  FindingRow,
-  JobRow,
-  NoteRow,
-  PersonRow,
-  PhotographRow,
-  ReadingRow,
-  SearchRow,
-  SheetRow,
-  StripRow,
-  Workshop,
+import {
+  shippedSettings,
+  type ContinuityRow,
+  type FindingRow,
+  type JobRow,
+  type JournalRow,
+  type NoteRow,
+  type PersonRow,
+  type PhotographRow,
+  type ReadingRow,
+  type SearchRow,
+  type SheetRow,
+  type StripRow,
+  type Workshop,
 } from '../../messages/book'
+
 import type { Database, Transaction } from '../db/book'
 import type { job } from '../db/schema'
 import {
   continuityReading,
   finding,
+  journal,
   note,
   person,
   photograph,
@@ -43,8 +47,7 @@ export const newWorkshop: Workshop = {
   taxPercent: 0,
   taxName: 'VAT',
   handBackFooter: '',
-  idleHours: 10,
-  nightlyBackups: 7,
+  ...shippedSettings,
 }
 
 export function jobRow({ searchText: _searchText, dueOrder: _dueOrder, ...row }: typeof job.$inferSelect): JobRow {
@@ -161,6 +164,27 @@ export async function photographRows(from: Reads, where: SQL): Promise<InJob<Pho
     .where(where)
     .orderBy(asc(photograph.takenAt), asc(photograph.id))
   return rows.map((row) => ({ ...row, takenAt: row.takenAt.toISOString() }))
+}
+
+/** Lines of the journal, newest first. */
+export async function journalRows(
+  from: Reads,
+  where: SQL,
+  most: number,
+): Promise<Array<JournalRow & { jobId: string | null }>> {
+  const { sequence, summary, subject, jobId, capturedAt, receivedAt } = journal
+  const rows = await from
+    .select({ sequence, summary, person: person.name, subject, jobId, capturedAt, receivedAt })
+    .from(journal)
+    .innerJoin(person, eq(journal.personId, person.id))
+    .where(where)
+    .orderBy(desc(sequence))
+    .limit(most)
+  return rows.map((row) => ({
+    ...row,
+    capturedAt: row.capturedAt.toISOString(),
+    receivedAt: row.receivedAt.toISOString(),
+  }))
 }
 
 /** People without what their passwords are checked by. */

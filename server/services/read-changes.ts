@@ -1,4 +1,4 @@
-import { desc, eq, inArray } from 'drizzle-orm'
+import { eq, inArray } from 'drizzle-orm'
 import type { Changes } from '../../messages/changes'
 import type { JournalEntry } from '../commands/write'
 import {
@@ -26,6 +26,7 @@ import {
 import {
   continuityRows,
   findingRows,
+  journalRows,
   jobRow,
   noteRows,
   personRows,
@@ -79,7 +80,7 @@ export async function readChanges(from: Reads, commandId: string, touched: reado
     people: await read('person', (ids) => personRows(from, inArray(person.id, ids))),
     workshop: await read('setting', async () => [await workshopSettings(from)]),
     engines: await steppedEngines(from, touched),
-    journal: await journalLines(from, commandId),
+    journal: await journalRows(from, eq(journal.commandId, commandId), MOST_LINES),
   }
   return Object.fromEntries(
     Object.entries(changes).filter(([, rows]) => rows !== undefined && rows.length > 0),
@@ -135,24 +136,5 @@ async function practiceRows(from: Reads, typeIds: string[]) {
   return rows.map((row) => ({ typeId: row.id, changes: copyInTodaysForm(row.changes), version: row.version }))
 }
 
-async function journalLines(from: Reads, commandId: string) {
-  const rows = await from
-    .select({
-      sequence: journal.sequence,
-      summary: journal.summary,
-      person: person.name,
-      subject: journal.subject,
-      jobId: journal.jobId,
-      capturedAt: journal.capturedAt,
-      receivedAt: journal.receivedAt,
-    })
-    .from(journal)
-    .innerJoin(person, eq(journal.personId, person.id))
-    .where(eq(journal.commandId, commandId))
-    .orderBy(desc(journal.sequence))
-  return rows.map((row) => ({
-    ...row,
-    capturedAt: row.capturedAt.toISOString(),
-    receivedAt: row.receivedAt.toISOString(),
-  }))
-}
+/** A command leaves few lines. */
+const MOST_LINES = 50

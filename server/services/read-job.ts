@@ -1,4 +1,4 @@
-import { asc, desc, eq } from 'drizzle-orm'
+import { asc, eq } from 'drizzle-orm'
 import {
   jobSlices,
   type JobBook,
@@ -20,7 +20,6 @@ import {
   note,
   owner,
   partWanted,
-  person,
   photograph,
   searchEntry,
   sheet,
@@ -30,6 +29,7 @@ import { notInTheBook } from '../problems'
 import {
   continuityRows,
   findingRows,
+  journalRows,
   jobRow,
   noteRows,
   photographRows,
@@ -93,28 +93,12 @@ const sliceReaders: { readonly [S in JobSlice]: (database: Database, head: JobHe
     readLearned(database, { construction: type.templateId ?? type.construction, typeId: type.id, jobId: id }),
   practice: (database, head) => readPractice(database, head.type.id),
   earlier: (database, head) => earlierFindings(database, { ...head.job, takenInAt: new Date(head.job.takenInAt) }),
-  journal: (database, head) => journalOfJob(database, head.job.id),
+  journal: (database, head) => lastOfJournal(database, head.job.id),
 }
 
-/** The job's last hundred journal entries, newest first. */
-async function journalOfJob(database: Database, id: string): Promise<JournalRow[]> {
-  const rows = await database
-    .select({
-      sequence: journal.sequence,
-      summary: journal.summary,
-      person: person.name,
-      subject: journal.subject,
-      capturedAt: journal.capturedAt,
-      receivedAt: journal.receivedAt,
-    })
-    .from(journal)
-    .innerJoin(person, eq(journal.personId, person.id))
-    .where(eq(journal.jobId, id))
-    .orderBy(desc(journal.sequence))
-    .limit(100)
-  return rows.map((row) => ({
-    ...row,
-    capturedAt: row.capturedAt.toISOString(),
-    receivedAt: row.receivedAt.toISOString(),
-  }))
+const LINES_SHOWN = 100
+
+/** The job's latest journal entries; that they are this job's goes without saying. */
+async function lastOfJournal(database: Database, id: string): Promise<JournalRow[]> {
+  return (await journalRows(database, eq(journal.jobId, id), LINES_SHOWN)).map(({ jobId: _job, ...row }) => row)
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { atStart } from '~~/core/engine/name-in-sentence'
 import { showDay, showMoment } from '~~/work/describe-due'
 import type { NextTestReport, SuspectReport } from '~~/core/diagnosis/search-report'
 import { dueCare } from '~~/core/care/due-list'
@@ -11,7 +12,6 @@ import { suspicionGrade } from '~/drawing/suspicion-grade'
 
 /** Which fault, and which test next: the current path shaded by suspicion, one big card, and the reasons. */
 const props = defineProps<{ book: JobBook; description: EngineDescription; generic: boolean }>()
-const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
 const emit = defineEmits<{ wheels: [] }>()
 const session = useSessionStore()
 const { setState } = useFindingState(computed(() => props.book))
@@ -383,7 +383,7 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
       <ul class="ruled-list">
         <li v-for="found in search.gathered" :key="found.id" class="gathered">
           <span class="label">{{ found.from === 'sheet' ? 'Test sheet' : 'Continuity sheet' }}</span><span>{{
-            sentence(found.words.replace('Test sheet: ', ''))
+            atStart(found.words.replace('Test sheet: ', ''))
           }}</span
           ><span class="quiet">{{ showMoment(found.at) }}</span>
         </li>

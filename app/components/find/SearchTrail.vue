@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { atStart } from '~~/core/engine/name-in-sentence'
 import { showMoment } from '~~/work/describe-due'
 import type { JobSearch } from '~~/work/search-history'
 
@@ -17,7 +18,6 @@ const believedOf = (entry: JobSearch['steps'][number]['row']['entry']): string =
   'believed' in entry
     ? entry.believed.map((one) => `${one.words} ${Math.round(one.chance * 100)}\u00A0%`).join('; ')
     : ''
-const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
 const wordsOf = (entry: JobSearch['steps'][number]['row']['entry']): string =>
   entry.kind === 'known'
     ? entry.circumstances.map((one) => one.replaceAll('-', ' ')).join(', ') || 'nothing of its past'
@@ -46,7 +46,7 @@ const wordsOf = (entry: JobSearch['steps'][number]['row']['entry']): string =>
           <span class="figure number">{{ steps.length - index }}</span>
           <span class="words"
             ><b v-if="leads[row.entry.kind]" class="lead">{{ leads[row.entry.kind] }}</b
-            >{{ sentence(wordsOf(row.entry)) }}</span
+            >{{ atStart(wordsOf(row.entry)) }}</span
           >
           <span class="quiet">{{ row.author.split(' ')[0] }}, {{ showMoment(row.capturedAt) }}</span>
         </button>

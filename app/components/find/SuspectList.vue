@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { atStart } from '~~/core/engine/name-in-sentence'
 import type { SuspectReport } from '~~/core/diagnosis/search-report'
 import { suspicionGrade } from '~/drawing/suspicion-grade'
 
@@ -23,7 +24,6 @@ const times = (value: number): string =>
   value >= 1
     ? `${value >= 9.5 ? Math.round(value) : value.toFixed(1)} times likelier`
     : `${1 / value >= 9.5 ? Math.round(1 / value) : (1 / value).toFixed(1)} times less likely`
-const sentence = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
 </script>
 
 <template>
@@ -50,7 +50,7 @@ const sentence = (words: string): string => words.charAt(0).toUpperCase() + word
         >
           <span class="figure chance">{{ suspect.confirmed ? 'seen' : `${percent(suspect.chance)} %` }}</span>
           <span class="bar" aria-hidden="true"><i :style="{ width: `${Math.max(1, suspect.chance * 100)}%` }" /></span>
-          <span class="words">{{ sentence(suspect.words) }}</span>
+          <span class="words">{{ atStart(suspect.words) }}</span>
           <span class="quiet remedy"
             >{{ suspect.remedy.words }}, <span class="minutes">{{ Math.round(suspect.totalMinutes) }} min</span></span
           >

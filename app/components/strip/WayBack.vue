@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { usualStepTest } from '~~/bench/supply/step-test'
+import { atStart, inSentence } from '~~/core/engine/name-in-sentence'
+import { milliamps } from '~~/core/motor/step-comparison'
 import { cellName } from '~~/core/strip/tray'
 import type { EngineDescription } from '~~/core/engine/description-schema'
 import type { JobBook } from '~~/messages/book'
@@ -46,11 +48,11 @@ const headline = (entry: JobBackStep): string => {
     case 'fit':
       return `${step.name} on`
     case 'lubricate':
-      return `${step.product.charAt(0).toUpperCase()}${step.product.slice(1)}: ${step.amount}`
+      return `${atStart(step.product)}: ${step.amount}`
     case 'ohms':
-      return `Ohms: ${step.name.charAt(0).toLowerCase()}${step.name.slice(1)}`
+      return `Ohms: ${inSentence(step.name)}`
     case 'test':
-      return `Test with ${step.name.charAt(0).toLowerCase()}${step.name.slice(1)}`
+      return `Test with ${inSentence(step.name)}`
     case 'direction':
       return 'Which way does it run?'
   }
@@ -58,7 +60,6 @@ const headline = (entry: JobBackStep): string => {
 const trayName = (id: string): string =>
   (workshop.book?.workshop.trays ?? []).find((tray) => tray.id === id)?.name ?? ''
 const upsetWords = { bind: 'bind', short: 'short', reverse: 'turn it round' } as const
-const milliamps = (amps: number): string => `${(amps * 1000).toFixed(amps < 0.0995 ? 1 : 0)} mA`
 
 async function act(): Promise<void> {
   const now = next.value
