@@ -1,7 +1,7 @@
 <script setup lang="ts">
 const route = useRoute()
 const session = useSessionStore()
-const bare = computed(() => route.path === '/sign-in')
+const bare = computed(() => ['/sign-in', '/phone'].includes(route.path))
 </script>
 
 <template>
@@ -14,6 +14,7 @@ const bare = computed(() => route.path === '/sign-in')
     <template v-if="session.person && !bare">
       <WaitingStrip />
       <TimerBar />
+      <PhotographViewer />
       <ConflictDialog />
       <RefusedDialog />
       <KeysDialog />

@@ -51,6 +51,8 @@ export interface DemoJob {
   }
   /** A relay test: V of DC it pulled in and let go at, each time; AC left it at rest. */
   readonly relay?: { readonly pullsIn: readonly number[]; readonly letsGo: readonly number[] }
+  /** What dries or cures by itself, and for how many hours yet. */
+  readonly wait?: readonly [label: string, hours: number]
   readonly handBack?: {
     leftUndone?: string
     lubricants?: string
@@ -218,6 +220,7 @@ const inHand: readonly DemoJob[] = [
     daysAgo: 8,
     dueIn: 6,
     station: 'clean',
+    wait: ['Body shell dries after its wash', 5.5],
     estimate: 120,
     limit: 12000,
     photographs: ['Cups and axle ends, oil everywhere'],
@@ -383,6 +386,7 @@ const inHand: readonly DemoJob[] = [
     daysAgo: 18,
     dueIn: 8,
     station: 'mend',
+    wait: ['Glue on the frame spacer cures', 21],
     state: 'waiting',
     waitingFor: 'glue on the frame spacer until tomorrow',
     estimate: 160,

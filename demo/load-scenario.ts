@@ -20,7 +20,7 @@ import { engineTypes, type DemoType } from './engine-types'
 import { jobs, type DemoJob } from './jobs'
 import { benchHand, meters, owners, reader, shop } from './people-and-owners'
 import { demoContinuity } from './continuity'
-import { stripEntriesOf } from './strips'
+import { demoStrips, nextPartOf, stripEntriesOf } from './strips'
 import { demoTypeKnowledge } from './type-knowledge'
 import { demoRunning, demoLearned, searchKey } from './search-steps'
 import type { WrittenStep } from './write-searches'
@@ -28,6 +28,8 @@ import { demoLines, type DemoSheet } from './sheets'
 
 const DAY_MS = 24 * 3600 * 1000
 const MINUTE_MS = 60 * 1000
+/** Each further one looks like the last. */
+const MOST_STEPS_PHOTOGRAPHED = 3
 
 interface ScenarioOptions {
   readonly now: Date
@@ -255,14 +257,15 @@ class ScenarioLoader {
         this.database,
         actor,
         newId(),
-        { id: newId(), jobId, station: ordinal === 0 ? 'take-in' : 'find', caption, takenAt: later(2) },
+        { id: newId(), jobId, station: ordinal === 0 ? 'take-in' : 'find', caption, about: null, takenAt: later(2) },
         bytes,
       )
     }
     const before = [...(demo.notes ?? [])]
     if (demo.first) await this.sheet(jobId, 'first-run', this.typeOf(engine), demo.first, index * 2 + 1, later, actor)
     const taught = await this.search(jobId, engine.key, demo, later, actor)
-    if (!demo.handBack) await this.strip(jobId, engine, later, actor)
+    if (demo.handBack) await this.photographSister(jobId, engine, later, actor)
+    else await this.strip(jobId, engine, later, actor)
     for (const [what, place, state, origin, remedy] of demo.findings ?? [])
       await this.finding(jobId, { what, place, origin, remedy }, state, later, actor)
     for (const [station, text, minutes] of before) {
@@ -279,6 +282,18 @@ class ScenarioLoader {
         { id: newId(), jobId, fields: { what, quantity, state, price: price ?? null } },
         later(1),
         { actor },
+      )
+    }
+    if (demo.wait) {
+      const [label, hours] = demo.wait
+      const endsAt = new Date(this.now.getTime() + hours * 60 * MINUTE_MS).toISOString()
+      await this.run(
+        'timer.begin',
+        { id: newId(), fields: { jobId, station: demo.station, label, endsAt } },
+        later(1),
+        {
+          actor,
+        },
       )
     }
     if (demo.prove) await this.sheet(jobId, 'prove', this.typeOf(engine), demo.prove, index * 2 + 2, later, actor)
@@ -526,8 +541,74 @@ class ScenarioLoader {
     actor: Actor,
   ): Promise<void> {
     const { construction, power } = this.typeOf(engine).fields
-    for (const entry of stripEntriesOf(engine.key, construction, power))
+    let pictures = 0
+    for (const entry of stripEntriesOf(engine.key, construction, power)) {
+      if (entry.kind === 'off' && pictures < MOST_STEPS_PHOTOGRAPHED)
+        await this.photographPart(jobId, engine, entry.part, pictures++, later(1), actor)
       await this.run('strip.add', { id: newId(), jobId, entry }, later(1), { actor })
+    }
+    // What lies before the hands now is photographed too: the sister engine is laid over it.
+    const next = nextPartOf(engine.key, construction, power)
+    if (next) await this.photographPart(jobId, engine, next, pictures, later(1), actor)
+  }
+
+  /** A sister engine was taken apart in an earlier job: its photographs stand at the same steps. */
+  private async photographSister(
+    jobId: string,
+    engine: DemoEngine,
+    later: (minutes: number) => Date,
+    actor: Actor,
+  ): Promise<void> {
+    const key = Object.keys(demoStrips).find((other) =>
+      engines.some((entry) => entry.key === other && entry.type === engine.type),
+    )
+    if (!key) return
+    const { construction, power } = this.typeOf(engine).fields
+    const parts = stripEntriesOf(key, construction, power).flatMap((entry) =>
+      entry.kind === 'off' ? [entry.part] : [],
+    )
+    const next = nextPartOf(key, construction, power)
+    for (const [ordinal, part] of [...parts.slice(0, 2), ...(next ? [next] : [])].entries())
+      await this.photographPart(jobId, engine, part, ordinal, later(1), actor)
+  }
+
+  private async photographPart(
+    jobId: string,
+    engine: DemoEngine,
+    part: string,
+    ordinal: number,
+    takenAt: Date,
+    actor: Actor,
+  ): Promise<void> {
+    const looks = { ...this.typeOf(engine).looks, opened: ordinal > 0 }
+    const bytes = await drawPhotograph(engine.livery, looks, 1000 + ordinal)
+    const id = newId()
+    const about = { kind: 'part' as const, part, moment: 'off' as const }
+    await keepPhotograph(
+      this.database,
+      actor,
+      newId(),
+      { id, jobId, station: 'strip', caption: '', about, takenAt },
+      bytes,
+    )
+    if (ordinal === 1)
+      await this.run(
+        'photograph.save',
+        {
+          id,
+          jobId,
+          fields: {
+            caption: 'Red lead over the motor, not under it',
+            about,
+            marks: [
+              { shape: 'arrow', x: 0.34, y: 0.42, toX: 0.2, toY: 0.22, words: 'red lead, over' },
+              { shape: 'ring', x: 0.52, y: 0.47, toX: 0.56, toY: 0.47, words: 'brush cap' },
+            ],
+          },
+        },
+        takenAt,
+        { actor, expectedVersion: 1 },
+      )
   }
 
   /** Continuity readings of the engine's job in hand, as typed at the bench. */

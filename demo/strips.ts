@@ -93,3 +93,12 @@ export function stripEntriesOf(key: string, construction: string, power: 'dc' | 
       : []),
   ]
 }
+
+/** The part that comes off next on such an engine; null where everything asked for lies open. */
+export function nextPartOf(key: string, construction: string, power: 'dc' | 'ac' | 'dcc'): string | null {
+  const demo = demoStrips[key]
+  if (!demo) return null
+  const off = stripEntriesOf(key, construction, power).flatMap((entry) => (entry.kind === 'off' ? [entry.part] : []))
+  const plan = planStrip(describeConstruction(construction, power), demo.goals, { off: new Set(off) })
+  return isRefusedStrip(plan) || demo.taken === undefined ? null : (plan.steps[0]?.part ?? null)
+}

@@ -26,8 +26,10 @@ import type { ReliabilityBand } from '../core/knowledge/reliability'
 import type { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
 import type { ContinuityFields } from './continuity-entries'
+import type { PhotographFields } from './photograph-entries'
 import type { SearchEntry } from './search-entries'
 import type { StripEntry } from './strip-entries'
+import type { TimerFields } from './timer-entries'
 import type { JobState, StationId } from './vocabulary'
 
 /** What the server answers: the book as it is read. Instants are ISO text. */
@@ -106,14 +108,30 @@ export interface SheetRow extends SheetFields, Kept {
   readonly readings: readonly ReadingRow[]
 }
 
-export interface PhotographRow {
-  readonly id: string
+export interface PhotographRow extends PhotographFields, Kept {
   readonly station: StationId
-  readonly caption: string
   readonly width: number
   readonly height: number
   readonly size: number
   readonly takenAt: string
+}
+
+/** A wait that runs or rings; one that is stopped is only told of, and leaves the book. */
+export interface TimerRow extends TimerFields {
+  readonly id: string
+  readonly stopped: boolean
+}
+
+/** Every timer of the shop, with the server's clock: a device's own may be wrong. */
+export interface TimerBook {
+  readonly timers: readonly TimerRow[]
+  readonly now: string
+}
+
+/** A photograph of the same step from another job of this type: the best drawing there is. */
+export interface SisterPhotograph extends PhotographRow {
+  readonly jobNumber: number
+  readonly engine: string
 }
 
 export interface JournalRow {

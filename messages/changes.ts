@@ -22,6 +22,7 @@ import type {
   SearchRow,
   SheetRow,
   StripRow,
+  TimerRow,
   WorkshopBook,
 } from './book'
 
@@ -55,6 +56,8 @@ export interface Changes {
   readonly meters?: readonly MeterRow[]
   readonly instruments?: readonly InstrumentRow[]
   readonly people?: readonly PersonRow[]
+  /** Of no single book: every screen shows them. */
+  readonly timers?: readonly TimerRow[]
   readonly workshop?: ReadonlyArray<Pick<WorkshopBook, 'workshop' | 'version'>>
 }
 
@@ -130,6 +133,11 @@ export function workshopBookWith(book: WorkshopBook, changes: Changes): Workshop
     instruments: withRows(book.instruments, changes.instruments) ?? [],
     people: withRows(book.people, changes.people) ?? [],
   }
+}
+
+/** The timers that run or ring, with what was begun or stopped. */
+export function timersWith(timers: readonly TimerRow[], changes: Changes): readonly TimerRow[] {
+  return (withRows(timers, changes.timers) ?? []).filter((timer) => !timer.stopped)
 }
 
 /** Whether somebody who looks at this book has anything to learn from these changes. */

@@ -16,8 +16,10 @@ import {
 } from './bench-entries'
 import { ContinuityFields } from './continuity-entries'
 import { ForgetFields, LearnFields, TypeKnowledgeFields } from './knowledge-entries'
+import { PhotographFields } from './photograph-entries'
 import { SearchEntry } from './search-entries'
 import { StripEntry } from './strip-entries'
+import { TimerFields } from './timer-entries'
 import { EngineDescription } from '../core/engine/description-schema'
 import { Differences } from '../core/engine/difference-schema'
 import { closed, Id, Instant, Line, NeededLine, OrNull } from './parts'
@@ -63,6 +65,11 @@ export const commandSchemas = {
   'note.add': saveInJob(NoteFields),
   'search.add': Type.Object({ id: Id, jobId: Id, entry: SearchEntry }, closed),
   'strip.add': Type.Object({ id: Id, jobId: Id, entry: StripEntry }, closed),
+  /** Caption, subject and marks of one that is there: its bytes come on another way. */
+  'photograph.save': saveInJob(PhotographFields),
+  'timer.begin': save(TimerFields),
+  /** Rung and seen to, or not wanted any more. */
+  'timer.stop': Type.Object({ id: Id }, closed),
   'continuity.add': saveInJob(ContinuityFields),
   /** What the job taught; a later one of the same job counts instead. */
   'knowledge.learn': saveInJob(LearnFields),

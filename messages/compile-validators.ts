@@ -8,6 +8,7 @@ import { build } from 'esbuild'
 import { EngineDescription } from '../core/engine/description-schema'
 import { Knowledge } from '../core/knowledge/knowledge-schema'
 import { Instant } from './parts'
+import { PhoneAim, PhotographSubject } from './photograph-entries'
 import { BenchChange, commandSchemas, Envelope, FirstOwner, NewPassword, SignIn } from './commands'
 
 /**
@@ -35,6 +36,8 @@ const schemas: Record<string, object> = {
   NewPassword,
   BenchChange,
   Moment: Instant,
+  PhotographSubject,
+  PhoneAim,
   EngineDescription,
   Knowledge,
   ...commandSchemas,

@@ -1,4 +1,4 @@
-import { shippedSettings, type Kept, type LoadedJob, type WorkshopBook } from './book'
+import { shippedSettings, type Kept, type LoadedJob, type TimerBook, type WorkshopBook } from './book'
 import type { Changes } from './changes'
 import type { CommandName, CommandPayload } from './commands'
 
@@ -11,7 +11,9 @@ export interface Sent<N extends CommandName> {
 }
 
 /** The rows as they stand before, as far as whoever asks has them: a row that is not among them is taken for new. */
-export type Standing = Partial<LoadedJob> & Partial<Pick<WorkshopBook, 'meters' | 'instruments' | 'people' | 'version'>>
+export type Standing = Partial<LoadedJob> &
+  Partial<Pick<WorkshopBook, 'meters' | 'instruments' | 'people' | 'version'>> &
+  Partial<Pick<TimerBook, 'timers'>>
 
 export type Effect<N extends CommandName> = (standing: Standing, sent: Sent<N>) => Changes
 
@@ -92,6 +94,15 @@ export const effects: { readonly [N in CommandName]: Effect<N> } = {
     }
   },
   'strip.add': (_standing, { payload, author, capturedAt }) => ({ strip: [{ ...payload, author, capturedAt }] }),
+  'photograph.save': ({ photographs }, { payload: { id, jobId, fields } }) => {
+    const before = photographs?.find((row) => row.id === id)
+    return before ? { photographs: [{ ...before, jobId, ...fields }] } : {}
+  },
+  'timer.begin': (_standing, { payload: { id, fields } }) => ({ timers: [{ id, ...fields, stopped: false }] }),
+  'timer.stop': ({ timers }, { payload: { id } }) => {
+    const before = timers?.find((row) => row.id === id)
+    return before ? { timers: [{ ...before, stopped: true }] } : {}
+  },
   'continuity.add': ({ engine }, { payload: { id, jobId, fields }, author, capturedAt }) => ({
     continuity: [{ id, jobId, engineState: engine?.stateNumber ?? 0, ...fields, author, capturedAt }],
   }),

@@ -2,6 +2,8 @@ import type { CommandName, CommandPayload } from './commands'
 
 /** Entries of one lane go out first in, first out: those of one job, of one engine's page, of one owner, of the shop. */
 export const WORKSHOP_LANE = 'workshop'
+/** A timer waits for nobody's notes. */
+const TIMER_LANE = 'timers'
 export const engineLane = (engineId: string): string => `engine:${engineId}`
 export const ownerLane = (ownerId: string): string => `owner:${ownerId}`
 
@@ -46,6 +48,9 @@ export const sendings: { readonly [N in CommandName]: Sending<N> } = {
   'note.add': inJob('note', 'note'),
   'search.add': inJob('step of the search', 'search'),
   'strip.add': inJob('step of taking apart', 'strip'),
+  'photograph.save': inJob('words to a photograph', 'photograph'),
+  'timer.begin': { ...inShop('timer', 'timer'), lane: () => TIMER_LANE },
+  'timer.stop': { label: 'stopped timer', lane: () => TIMER_LANE, subject: ({ id }) => `timer:${id}` },
   'continuity.add': inJob('continuity reading', 'continuity'),
   'knowledge.learn': inJob('what was learned', 'knowledge'),
   'knowledge.forget': inShop('what was learned', 'knowledge'),

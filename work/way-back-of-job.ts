@@ -21,15 +21,20 @@ export interface BackVerdict {
   readonly sentence: string
 }
 
-export interface JobWayBack {
-  readonly state: StripState
-  readonly steps: readonly JobBackStep[]
-  readonly next: JobBackStep | null
-  /** At a test: what is expected, what was read, and what that means. */
+/** A test of the way back: what is to be expected, what was read since its part was fitted, and what that means. */
+interface BackTest {
   readonly expected: ExpectedCurrent | null
   readonly volts: number
   readonly read: JudgedStep | null
   readonly verdict: BackVerdict | null
+}
+
+export interface JobWayBack extends BackTest {
+  readonly state: StripState
+  readonly steps: readonly JobBackStep[]
+  readonly next: JobBackStep | null
+  /** Verdicts on tests of the way back by when they were taken: they count before any other judgement of them. */
+  readonly judged: ReadonlyMap<string, BackVerdict>
 }
 
 /**
@@ -51,32 +56,38 @@ export function wayBackOfJob(
     return { id, step, done, lies: step.kind === 'fit' ? (state.off.get(step.part) ?? null) : null }
   })
   const next = steps.find((entry) => !entry.done) ?? null
-  const nothing = { expected: null, volts: usualVolts, read: null, verdict: null }
-  if (next?.step.kind !== 'test') return { state, steps, next, ...nothing }
   const tested = testedSteps(book.sheets)
   const offAt = (index: number): Set<string> => offAfter(fitting, steps, index)
-  const here = steps.indexOf(next)
-  const since = lastFitted(book.strip, next.step.after)
-  const read = tested.findLast((test) => test.name === (next.step as { name: string }).name && test.at >= since) ?? null
-  const earlier = steps
-    .slice(0, here)
-    .flatMap((entry, index) => (entry.step.kind === 'test' && entry.done ? [{ index, name: entry.step.name }] : []))
-    .findLast((entry) => tested.some((test) => test.name === entry.name && test.turns !== 'stands'))
-  const before = earlier && tested.findLast((test) => test.name === earlier.name)
-  const volts = read?.volts ?? before?.volts ?? usualVolts
-  const expected = expectedCurrent(
-    description,
-    offAt(here),
-    earlier && before
-      ? {
-          off: offAt(earlier.index),
-          amps: before.current.value,
-          uncertainty: (before.current.high - before.current.low) / 2,
-        }
-      : null,
-    volts,
-  )
-  return { state, steps, next, expected, volts, read, verdict: read ? verdictOf(next.step, read, expected) : null }
+
+  function testAt(index: number): BackTest {
+    const step = steps[index]?.step
+    if (step?.kind !== 'test') return { expected: null, volts: usualVolts, read: null, verdict: null }
+    const since = lastFitted(book.strip, step.after)
+    const read = tested.findLast((test) => test.name === step.name && test.at >= since) ?? null
+    const earlier = steps
+      .slice(0, index)
+      .flatMap((entry, at) => (entry.step.kind === 'test' && entry.done ? [{ at, name: entry.step.name }] : []))
+      .findLast((entry) => tested.some((test) => test.name === entry.name && test.turns !== 'stands'))
+    const before = earlier && tested.findLast((test) => test.name === earlier.name)
+    const volts = read?.volts ?? before?.volts ?? usualVolts
+    const expected = expectedCurrent(
+      description,
+      offAt(index),
+      earlier && before
+        ? {
+            off: offAt(earlier.at),
+            amps: before.current.value,
+            uncertainty: (before.current.high - before.current.low) / 2,
+          }
+        : null,
+      volts,
+    )
+    return { expected, volts, read, verdict: read ? verdictOf(step, read, expected) : null }
+  }
+  const tests = steps.map((_, index) => testAt(index))
+  const judged = new Map(tests.flatMap(({ read, verdict }) => (read && verdict ? [[read.at, verdict] as const] : [])))
+  const nothing = { expected: null, volts: usualVolts, read: null, verdict: null }
+  return { state, steps, next, judged, ...((next && tests[steps.indexOf(next)]) ?? nothing) }
 }
 
 const isGone = (state: StripState, part: string): boolean =>

@@ -6,10 +6,11 @@ import { findingOrigins, findingStates, partStates, type FindingState, stationNa
 
 /** The job's ledger, always beside the work: findings, parts wanted, minutes against estimate. */
 const props = defineProps<{ book: JobBook }>()
-defineEmits<{ photograph: [] }>()
+defineEmits<{ photograph: []; phone: [] }>()
 const session = useSessionStore()
 const jobs = useJobStore()
 const dialog = useFindingDialog()
+const viewer = usePhotographViewer()
 const order: FindingState[] = ['confirmed', 'suspected', 'mended', 'left', 'declined', 'ruled-out']
 const findings = computed(() =>
   [...props.book.findings].sort((a, b) => order.indexOf(a.state) - order.indexOf(b.state)),
@@ -113,18 +114,21 @@ const open = (finding: FindingRow): void => {
         <button v-if="session.mayWrite" type="button" class="add" @click="$emit('photograph')">
           Take one <kbd>P</kbd>
         </button>
+        <button v-if="session.mayWrite" type="button" class="add" @click="$emit('phone')">By phone <kbd>H</kbd></button>
       </div>
       <div v-if="book.photographs.length > 0" class="photographs">
-        <a
+        <button
           v-for="photograph in book.photographs.filter((entry) => entry.width > 0)"
           :key="photograph.id"
-          :href="`/api/photographs/${photograph.id}`"
-          target="_blank"
-          ><img
+          type="button"
+          @click="viewer.open(photograph.id)"
+        >
+          <img
             :src="`/api/photographs/${photograph.id}/thumbnail`"
             :alt="photograph.caption || `Photograph at ${stationName(photograph.station)}`"
             loading="lazy"
-        /></a>
+          />
+        </button>
         <span v-if="book.photographs.some((entry) => entry.width === 0)" class="quiet"
           >{{ book.photographs.filter((entry) => entry.width === 0).length }} on the way</span
         >

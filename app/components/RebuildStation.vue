@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { v7 as newId } from 'uuid'
+import { usualStepTest } from '~~/bench/supply/step-test'
 import type { JobBook, SheetRow } from '~~/messages/book'
 import { boxesOf, understandLine } from '~~/messages/reading-line'
 import { showFigure } from '~~/work/shown-figure'
 import { testedSteps } from '~~/work/tested-steps'
+import { wayBackOfJob, type BackVerdict } from '~~/work/way-back-of-job'
 
 /** Back together, a test after each step: each held against the one before, so that the wrong step names itself. */
 const props = defineProps<{ book: JobBook }>()
@@ -16,7 +18,15 @@ onMounted(() => void workshop.load())
 const sheet = computed<SheetRow | null>(
   () => props.book.sheets.filter((entry) => entry.station === 'rebuild').at(-1) ?? null,
 )
-const steps = computed(() => testedSteps(props.book.sheets))
+/** A test of the way back is judged there, by what its part may add; any other against the one before it. */
+const judged = computed(() =>
+  ready.value
+    ? wayBackOfJob(props.book, described.value.description, usualStepTest(props.book.type.nominalVolts).volts).judged
+    : new Map<string, BackVerdict>(),
+)
+const steps = computed(() =>
+  testedSteps(props.book.sheets).map((step) => ({ ...step, verdict: judged.value.get(step.at) ?? step.verdict })),
+)
 const instruments = computed(() => (workshop.book?.instruments ?? []).filter((entry) => !entry.retired))
 const name = ref('')
 const way = ref<'supply' | 'hand' | null>(null)

@@ -1,22 +1,36 @@
 <script setup lang="ts">
-import { v7 as newId } from 'uuid'
+import { stationIds } from '~~/messages/vocabulary'
+import { timeLeft } from '~~/work/time-left'
 
-const { timers, ringing, now, dialogOpen, begin, stop } = useTimers()
+/** Waits of the shop, on every screen; a stop is one touch, `T` begins one for the job on the screen. */
+const timers = useTimerStore()
+const session = useSessionStore()
+const route = useRoute()
+onMounted(timers.start)
+useBell(computed(() => timers.ringing.length > 0))
 const label = ref('')
 const minutes = ref('10')
 const usual = [2, 5, 10, 30, 60]
+const MOST_MINUTES = 60 * 24 * 14
 const minutesNumber = computed(() => Number(minutes.value.replace(',', '.')))
+const minutesSound = computed(() => minutesNumber.value > 0 && minutesNumber.value <= MOST_MINUTES)
 
-function left(endsAt: number): string {
-  const seconds = Math.max(0, Math.round((endsAt - now.value) / 1000))
-  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`
-}
+/** A wait of hours stands on the Bench until its last hour; it rings everywhere. */
+const FLOATING_MS = 60 * 60_000
+const near = computed(() => timers.timers.filter((timer) => Date.parse(timer.endsAt) - timers.now < FLOATING_MS))
 
-function start(): void {
-  if (!(minutesNumber.value > 0)) return
-  begin(newId(), label.value.trim() || 'Timer', minutesNumber.value)
+/** The job on the screen, if any: the wait is its own. */
+const here = computed(() => {
+  if (!route.path.startsWith('/jobs/') || typeof route.params.id !== 'string') return null
+  const station = stationIds.find((id) => id === route.params.station) ?? 'take-in'
+  return { jobId: route.params.id, station }
+})
+
+async function start(): Promise<void> {
+  if (!minutesSound.value || !session.mayWrite) return
+  timers.dialogOpen = false
+  await timers.begin(label.value.trim() || 'Timer', minutesNumber.value, here.value)
   label.value = ''
-  dialogOpen.value = false
 }
 
 useBenchKeys([
@@ -24,27 +38,28 @@ useBenchKeys([
     key: 't',
     label: 'Timer',
     run: () => {
-      dialogOpen.value = true
+      if (session.mayWrite) timers.dialogOpen = true
     },
   },
 ])
 </script>
 
 <template>
-  <div v-if="timers.length > 0" class="timers not-printed" aria-label="Timers">
+  <div v-if="near.length > 0" class="timers not-printed" aria-label="Timers">
     <button
-      v-for="timer in timers"
+      v-for="timer in near"
       :key="timer.id"
       type="button"
       class="timer"
-      :class="{ ringing: ringing.includes(timer) }"
-      @click="stop(timer.id)"
+      :class="{ ringing: timers.ringing.includes(timer) }"
+      :disabled="!session.mayWrite"
+      @click="timers.stop(timer.id)"
     >
-      <span class="figure">{{ left(timer.endsAt) }}</span> {{ timer.label }}
-      <span class="quiet">{{ ringing.includes(timer) ? 'done: stop it' : 'stop' }}</span>
+      <span class="figure">{{ timeLeft(timer.endsAt, timers.now) }}</span> {{ timer.label }}
+      <span class="quiet">{{ timers.ringing.includes(timer) ? 'done: stop it' : 'stop' }}</span>
     </button>
   </div>
-  <v-dialog v-model="dialogOpen" max-width="420">
+  <v-dialog v-model="timers.dialogOpen" max-width="420">
     <v-card title="Timer">
       <v-card-text>
         <v-text-field
@@ -58,7 +73,7 @@ useBenchKeys([
           v-model="minutes"
           label="Minutes"
           inputmode="decimal"
-          :error-messages="minutesNumber > 0 ? [] : ['Minutes in digits, more than 0.']"
+          :error-messages="minutesSound ? [] : ['Minutes in digits: more than 0, at most two weeks.']"
           @keydown.enter="start"
         />
         <div class="usual">
@@ -68,7 +83,7 @@ useBenchKeys([
         </div>
       </v-card-text>
       <v-card-actions
-        ><v-btn variant="outlined" @click="dialogOpen = false">Leave</v-btn><v-spacer /><v-btn
+        ><v-btn variant="outlined" @click="timers.dialogOpen = false">Leave</v-btn><v-spacer /><v-btn
           color="primary"
           variant="flat"
           @click="start"

@@ -1,6 +1,7 @@
 /** Every screen but the sign-in needs a person. When the server is away, whoever was signed in goes on. */
 export default defineNuxtRouteMiddleware(async (to) => {
-  if (import.meta.server) return undefined
+  // A phone is let in by its token, without anybody signing in on it.
+  if (import.meta.server || to.path === '/phone') return undefined
   const session = useSessionStore()
   if (!session.known) {
     try {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { showAgo } from '~~/work/describe-due'
+import { showAgo, showMoment } from '~~/work/describe-due'
+import { timeLeft } from '~~/work/time-left'
 import { problemSentence } from '~/stores/problem-sentence'
 import type { BenchToday } from '~~/messages/book'
 
@@ -9,6 +10,8 @@ const failure = ref('')
 const router = useRouter()
 const session = useSessionStore()
 const outbox = useOutbox()
+const timers = useTimerStore()
+const NuxtLink = resolveComponent('NuxtLink')
 
 async function load(): Promise<void> {
   try {
@@ -81,6 +84,21 @@ useBenchKeys([{ key: 'n', label: 'Take in an engine', run: () => void router.pus
           <NuxtLink to="/jobs?states=open">All {{ bench.counts.onBench }} on the bench</NuxtLink>
         </p>
       </section>
+      <section v-if="timers.timers.length > 0" aria-labelledby="waits-head" class="waits">
+        <h2 id="waits-head">Waits by themselves</h2>
+        <ul class="ruled-list">
+          <li v-for="timer in timers.timers" :key="timer.id">
+            <component
+              :is="timer.jobId ? NuxtLink : 'span'"
+              :to="timer.jobId ? `/jobs/${timer.jobId}/${timer.station ?? ''}` : undefined"
+              class="wait"
+            >
+              <b>{{ timer.label }}</b><span class="quiet">until {{ showMoment(timer.endsAt) }}</span
+              ><span class="figure">{{ timeLeft(timer.endsAt, timers.now) }}</span>
+            </component>
+          </li>
+        </ul>
+      </section>
       <div class="columns columns--with-side lower">
         <section v-if="bench.waiting.length > 0" aria-labelledby="waiting-head">
           <h2 id="waiting-head">Waiting</h2>
@@ -112,6 +130,29 @@ useBenchKeys([{ key: 'n', label: 'Take in an engine', run: () => void router.pus
 </template>
 
 <style scoped>
+.waits {
+  margin-top: 18px;
+}
+.wait {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 200px 110px;
+  gap: 12px;
+  align-items: center;
+  min-height: 32px;
+  color: inherit;
+  text-decoration: none;
+}
+.wait .figure {
+  text-align: right;
+}
+@media (max-width: 600px) {
+  .wait {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+  .wait .quiet {
+    grid-row: 2;
+  }
+}
 .counts {
   display: flex;
   gap: 30px;

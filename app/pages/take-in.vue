@@ -109,7 +109,7 @@ async function queue(
     engine: engine ? { existing: engine.id } : made(newEngine ?? emptyEngine()),
     job: plainCopy(job),
   })
-  for (const file of photographs.value) await outbox.sendPhotograph(jobId, 'take-in', '', file)
+  for (const file of photographs.value) await outbox.sendPhotograph(jobId, 'take-in', file)
   photographs.value = []
 }
 

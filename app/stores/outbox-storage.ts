@@ -1,6 +1,7 @@
 import { openDB, type IDBPDatabase } from 'idb'
 import type { ProblemDocument } from '~~/messages/problem-document'
 import type { CommandName } from '~~/messages/commands'
+import type { PhotographSubject } from '~~/messages/photograph-entries'
 import type { StationId } from '~~/messages/vocabulary'
 import type { OutboxStorage } from './outbox-queue'
 
@@ -35,6 +36,8 @@ export interface QueuedPhotograph extends Queued {
   photographId: string
   station: StationId
   caption: string
+  /** Left out by an earlier version, and where only the station is known. */
+  about?: PhotographSubject | null
   bytes: Blob
 }
 

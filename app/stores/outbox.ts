@@ -5,6 +5,7 @@ import { v7 as newId } from 'uuid'
 import type { Changes } from '~~/messages/changes'
 import type { CommandName, CommandPayload } from '~~/messages/commands'
 import { sendingOf, type ChangedFrom } from '~~/messages/sendings'
+import type { PhotographSubject } from '~~/messages/photograph-entries'
 import type { StationId } from '~~/messages/vocabulary'
 import { deliveryOfFailure } from './delivery-of-failure'
 import { isStaleCommand, OutboxQueue, type Delivery } from './outbox-queue'
@@ -72,13 +73,19 @@ export const useOutbox = defineStore('outbox', () => {
     })
   }
 
-  async function sendPhotograph(jobId: string, station: StationId, caption: string, bytes: Blob): Promise<void> {
+  async function sendPhotograph(
+    jobId: string,
+    station: StationId,
+    bytes: Blob,
+    about: PhotographSubject | null = null,
+  ): Promise<void> {
     const photographId = newId()
     await queue.put({
       kind: 'photograph',
       photographId,
       station,
-      caption,
+      caption: '',
+      about: plainCopy(about),
       bytes,
       ...head(),
       lane: jobId,
@@ -121,6 +128,7 @@ export const useOutbox = defineStore('outbox', () => {
         station: entry.station,
         caption: entry.caption,
         takenAt: entry.capturedAt,
+        ...(entry.about ? { about: JSON.stringify(entry.about) } : {}),
       }
       return $fetch<Receipt, string>(`/api/photographs/${entry.photographId}`, {
         method: 'PUT',

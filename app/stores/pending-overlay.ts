@@ -6,10 +6,22 @@ import type { QueuedEntry } from './outbox-storage'
 /** What an entry will do once it has reached the server, by what stands until then. Pure. */
 export function changesOf(entry: QueuedEntry, standing: Standing): Changes {
   if (entry.kind === 'photograph') {
-    const { photographId, lane, station, caption, bytes, capturedAt } = entry
+    const { photographId, lane, station, caption, about = null, bytes, capturedAt } = entry
     return {
       photographs: [
-        { id: photographId, jobId: lane, station, caption, width: 0, height: 0, size: bytes.size, takenAt: capturedAt },
+        {
+          id: photographId,
+          jobId: lane,
+          station,
+          caption,
+          about,
+          marks: [],
+          width: 0,
+          height: 0,
+          size: bytes.size,
+          takenAt: capturedAt,
+          version: 0,
+        },
       ],
     }
   }

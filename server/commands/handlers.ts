@@ -20,11 +20,13 @@ import { saveMeter } from './save-meter'
 import { saveOwner } from './save-owner'
 import { savePart } from './save-part'
 import { savePerson } from './save-person'
+import { savePhotograph } from './save-photograph'
 import { saveSheet } from './save-sheet'
 import { saveTypeKnowledge } from './save-type-knowledge'
 import { saveWorkshop } from './save-workshop'
 import { strikeReading } from './strike-reading'
 import { takeIn } from './take-in'
+import { beginTimer, stopTimer } from './timers'
 import type { Write } from './write'
 
 /** Every command by name; what a handler returns is the stored result of the command. */
@@ -45,6 +47,9 @@ export const handlers: { readonly [N in CommandName]: (write: Write, payload: Co
     'note.add': addNote,
     'search.add': addSearchEntry,
     'strip.add': addStripEntry,
+    'photograph.save': savePhotograph,
+    'timer.begin': beginTimer,
+    'timer.stop': stopTimer,
     'continuity.add': addContinuityReading,
     'knowledge.learn': learnFromJob,
     'knowledge.forget': forgetLearned,

@@ -34,6 +34,7 @@ export interface JournalEntry {
     | 'continuity'
     | 'knowledge'
     | 'photograph'
+    | 'timer'
   readonly subjectId: string
   readonly jobId?: string
   readonly summary: string

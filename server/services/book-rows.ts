@@ -13,6 +13,7 @@ import {
   type SearchRow,
   type SheetRow,
   type StripRow,
+  type TimerRow,
   type Workshop,
 } from '../../messages/book'
 
@@ -31,6 +32,7 @@ import {
   setting,
   sheet,
   stripEntry,
+  timer,
 } from '../db/schema'
 
 /** Rows of the book as they are sent, by any condition: a job's slice, or what a write has changed. Oldest first. */
@@ -157,13 +159,19 @@ export async function readingRows(from: Reads, where: SQL): Promise<InJob<Readin
 
 /** Photographs without their bytes. */
 export async function photographRows(from: Reads, where: SQL): Promise<InJob<PhotographRow>[]> {
-  const { id, jobId, station, caption, width, height, size, takenAt } = photograph
+  const { id, jobId, station, caption, width, height, size, takenAt, about, marks, version } = photograph
   const rows = await from
-    .select({ id, jobId, station, caption, width, height, size, takenAt })
+    .select({ id, jobId, station, caption, width, height, size, takenAt, about, marks, version })
     .from(photograph)
     .where(where)
     .orderBy(asc(photograph.takenAt), asc(photograph.id))
-  return rows.map((row) => ({ ...row, takenAt: row.takenAt.toISOString() }))
+  return rows.map((row) => ({ ...row, marks: row.marks ?? [], takenAt: row.takenAt.toISOString() }))
+}
+
+/** Timers by any condition, the next to ring first. */
+export async function timerRows(from: Reads, where: SQL): Promise<TimerRow[]> {
+  const rows = await from.select().from(timer).where(where).orderBy(asc(timer.endsAt), asc(timer.id))
+  return rows.map((row) => ({ ...row, endsAt: row.endsAt.toISOString() }))
 }
 
 /** Lines of the journal, newest first. */

@@ -1,11 +1,13 @@
 import { createHash } from 'node:crypto'
 import { asc, eq } from 'drizzle-orm'
+import pLimit from 'p-limit'
 import sharp from 'sharp'
+import type { PhotographSubject } from '../../messages/photograph-entries'
 import type { StationId } from '../../messages/vocabulary'
 import { hashOf, runOnce, type CommandReceipt } from '../commands/run-command'
 import type { Actor } from '../commands/write'
 import type { Database } from '../db/book'
-import { job, photograph, photographBlock } from '../db/schema'
+import { finding, job, photograph, photographBlock } from '../db/schema'
 import { notInTheBook, Problem } from '../problems'
 import { mustHaveRoom } from './disk-room'
 
@@ -30,8 +32,12 @@ export interface PhotographDetails {
   readonly jobId: string
   readonly station: StationId
   readonly caption: string
+  readonly about: PhotographSubject | null
   readonly takenAt: Date
 }
+
+/** A large picture unpacked takes fifty megabytes: of eighty sent at once, two are worked on, the rest wait their turn. */
+const working = pLimit(2)
 
 /** Keeps a photograph: judged by its content, not its name, turned upright, in blocks with a hash. */
 export async function keepPhotograph(
@@ -51,11 +57,14 @@ export async function keepPhotograph(
     actor,
     capturedAt: details.takenAt,
   }
-  const { kept, ...picture } = await readPicture(bytes)
+  const { kept, ...picture } = await working(() => readPicture(bytes))
   mustHaveRoom(kept.length)
   const sha256 = createHash('sha256').update(kept).digest('hex')
   return runOnce(database, head, async (write) => {
-    await write.lock(job, details.jobId, 'job')
+    const { jobId } = details
+    await write.lock(job, jobId, 'job')
+    if (details.about?.kind === 'finding')
+      await write.mustNotLieElsewhere(finding, details.about.finding, 'finding', { jobId })
     await write.transaction
       .insert(photograph)
       .values({ ...details, ...picture, cleaned: true, size: kept.length, sha256 })

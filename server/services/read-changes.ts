@@ -21,6 +21,7 @@ import {
   searchEntry,
   sheet,
   stripEntry,
+  timer,
   typeKnowledge,
 } from '../db/schema'
 import {
@@ -35,6 +36,7 @@ import {
   searchRows,
   sheetRows,
   stripRows,
+  timerRows,
   workshopSettings,
   type Reads,
 } from './book-rows'
@@ -78,6 +80,7 @@ export async function readChanges(from: Reads, commandId: string, touched: reado
     meters: await read('meter', (ids) => from.select().from(meter).where(inArray(meter.id, ids))),
     instruments: await read('instrument', (ids) => from.select().from(instrument).where(inArray(instrument.id, ids))),
     people: await read('person', (ids) => personRows(from, inArray(person.id, ids))),
+    timers: await read('timer', (ids) => timerRows(from, inArray(timer.id, ids))),
     workshop: await read('setting', async () => [await workshopSettings(from)]),
     engines: await steppedEngines(from, touched),
     journal: await journalRows(from, eq(journal.commandId, commandId), MOST_LINES),

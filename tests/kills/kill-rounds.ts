@@ -50,6 +50,7 @@ export async function killRounds(
         typeId: jobId,
         sheetId: jobId,
         findingId: jobId,
+        photographId: jobId,
         personId: jobId,
       })['job.take-in'],
       jobId,

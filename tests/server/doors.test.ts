@@ -226,7 +226,7 @@ describe('one command sent twice', () => {
         .png()
         .toBuffer()
     const [details, commandId] = [
-      { id: newId(), jobId, station: 'take-in' as const, caption: 'As it came', takenAt: new Date() },
+      { id: newId(), jobId, station: 'take-in' as const, caption: 'As it came', about: null, takenAt: new Date() },
       newId(),
     ]
     await keepPhotograph(shop.book.database, shop.maren, commandId, details, await picture('red'))

@@ -1,10 +1,20 @@
+import sharp from 'sharp'
 import { v7 as newId } from 'uuid'
 import { beforeEach, describe, expect, it } from 'vitest'
-import type { EngineBook, JobBook, OwnerBook, WorkshopBook } from '../../messages/book'
-import { engineBookWith, jobBookWith, ownerBookWith, workshopBookWith, type Changes } from '../../messages/changes'
+import type { EngineBook, JobBook, OwnerBook, TimerRow, WorkshopBook } from '../../messages/book'
+import {
+  engineBookWith,
+  jobBookWith,
+  ownerBookWith,
+  timersWith,
+  workshopBookWith,
+  type Changes,
+} from '../../messages/changes'
 import { commandNames, type CommandName, type CommandPayload } from '../../messages/commands'
 import { effectOf } from '../../messages/effects'
 import { BookNews } from '../../server/book-news'
+import { keepPhotograph } from '../../server/services/photographs'
+import { readTimers } from '../../server/services/timers'
 import { readEngine, readOwner } from '../../server/services/engines-and-owners'
 import { readJob } from '../../server/services/read-job'
 import { readWorkshop } from '../../server/services/read-workshop'
@@ -18,6 +28,7 @@ interface Books {
   readonly engine: EngineBook
   readonly owner: OwnerBook
   readonly workshop: WorkshopBook
+  readonly timers: readonly TimerRow[]
 }
 
 let ids: SampleIds
@@ -33,11 +44,21 @@ beforeEach(async () => {
     typeId: type.id,
     sheetId: newId(),
     findingId: newId(),
+    photographId: newId(),
     personId: shop.maren.id,
   }
   const samples = sampleMessages(ids)
   await send(shop.book, shop.maren, 'sheet.save', { ...samples['sheet.save'], id: ids.sheetId })
   await send(shop.book, shop.maren, 'finding.save', { ...samples['finding.save'], id: ids.findingId })
+  await keepPhotograph(
+    shop.book.database,
+    shop.maren,
+    newId(),
+    { id: ids.photographId, jobId, station: 'strip', caption: '', about: null, takenAt: new Date() },
+    await sharp({ create: { width: 8, height: 8, channels: 3, background: 'red' } })
+      .png()
+      .toBuffer(),
+  )
   readingId = samples['reading.add'].id
   await send(shop.book, shop.maren, 'reading.add', samples['reading.add'])
 })
@@ -49,6 +70,7 @@ async function readBooks(): Promise<Books> {
     engine: await readEngine(database, ids.engineId),
     owner: await readOwner(database, ids.ownerId),
     workshop: await readWorkshop(database),
+    timers: (await readTimers(database)).timers,
   }
 }
 
@@ -59,6 +81,7 @@ function booksWith(books: Books, changes: Changes): Books {
     engine: engineBookWith(books.engine, changes),
     owner: ownerBookWith(books.owner, changes),
     workshop: workshopBookWith(books.workshop, changes),
+    timers: timersWith(books.timers, changes),
   }
 }
 
@@ -100,7 +123,15 @@ function messages(): Array<readonly [CommandName, unknown, version?: number]> {
   ]
 }
 const versionFor = (name: CommandName): number | undefined =>
-  ['engine.adapt', 'engine-type.adapt', 'job.edit', 'job.move', 'job.hand-back', 'workshop.save'].includes(name)
+  [
+    'engine.adapt',
+    'engine-type.adapt',
+    'photograph.save',
+    'job.edit',
+    'job.move',
+    'job.hand-back',
+    'workshop.save',
+  ].includes(name)
     ? 1
     : undefined
 
@@ -119,7 +150,7 @@ describe('the effect of every message', () => {
       const capturedAt = new Date().toISOString()
       const overlay = effectOf(
         name,
-        { ...before.job, ...before.workshop, version: before.workshop.version },
+        { ...before.job, ...before.workshop, version: before.workshop.version, timers: before.timers },
         { payload: payload as CommandPayload<typeof name>, author: shop.maren.name, capturedAt },
       )
       const receipt = await send(shop.book, shop.maren, name, payload as never, {

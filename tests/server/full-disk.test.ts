@@ -59,7 +59,7 @@ describe.runIf(mounted)('a disk that fills up', () => {
         book.database,
         maren,
         newId(),
-        { id, jobId, station: 'find', caption: '', takenAt: new Date() },
+        { id, jobId, station: 'find', caption: '', about: null, takenAt: new Date() },
         bytes,
       )
     const note = async (text: string) => {

@@ -130,6 +130,7 @@ describe('photographs', () => {
     jobId,
     station: 'take-in' as const,
     caption: 'As it came',
+    about: null,
     takenAt: new Date(),
   })
 

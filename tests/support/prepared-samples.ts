@@ -25,6 +25,7 @@ export async function preparedSamples(
     typeId: nobody,
     sheetId: nobody,
     findingId: nobody,
+    photographId: nobody,
     personId: nobody,
   })
   const send = async (name: string, payload: unknown): Promise<void> => {
@@ -47,6 +48,7 @@ export async function preparedSamples(
     engineId: takeIn.engine.made.id,
     sheetId: newId(),
     findingId: newId(),
+    photographId: newId(),
     personId: newId(),
   }
   const samples = sampleMessages(ids)

@@ -13,6 +13,7 @@ export interface SampleIds {
   readonly typeId: string
   readonly sheetId: string
   readonly findingId: string
+  readonly photographId: string
   readonly personId: string
 }
 
@@ -31,7 +32,8 @@ const accuracy = { percentOfReading: 0.1, digits: 2, resolution: 0.001 }
 
 /** One sound message of every command; the compiler names what is missing here. */
 export function sampleMessages(ids: SampleIds): { [N in CommandName]: CommandPayload<N> } {
-  const { jobId, engineId, ownerId, typeId, sheetId, findingId } = ids
+  const { jobId, engineId, ownerId, typeId, sheetId, findingId, photographId } = ids
+  const timerId = newId()
   return {
     'owner.save': { id: newId(), fields: owner },
     'engine-type.save': { id: newId(), fields: emptyEngineType },
@@ -88,6 +90,20 @@ export function sampleMessages(ids: SampleIds): { [N in CommandName]: CommandPay
       jobId,
       entry: { kind: 'off', part: 'body', words: 'Body', cell: null, way: 'cab forward', count: 1, minutes: 1 },
     },
+    'photograph.save': {
+      id: photographId,
+      jobId,
+      fields: {
+        caption: 'Rust round the screw',
+        about: { kind: 'part', part: 'body', moment: 'off' },
+        marks: [{ shape: 'ring', x: 0.4, y: 0.5, toX: 0.5, toY: 0.5, words: 'this one' }],
+      },
+    },
+    'timer.begin': {
+      id: timerId,
+      fields: { jobId, station: 'mend', label: 'Glue', endsAt: '2026-12-01T10:00:00.000Z' },
+    },
+    'timer.stop': { id: timerId },
     'continuity.add': {
       id: newId(),
       jobId,

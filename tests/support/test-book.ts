@@ -23,6 +23,8 @@ const TABLES = [
   'finding',
   'note',
   'part_wanted',
+  'phone_access',
+  'timer',
   'photograph_block',
   'photograph',
   'job',

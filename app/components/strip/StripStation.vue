@@ -58,6 +58,11 @@ const lit = computed(
 )
 const pickedThing = computed(() => state.value.lying.find((thing) => thing.part === picked.value) ?? null)
 
+const aboutPart = (part: string) => ({ kind: 'part', part, moment: 'off' }) as const
+providePhotographSubject(() =>
+  step.value ? { about: aboutPart(step.value.part), words: `${step.value.name}, before it comes off` } : null,
+)
+
 const way = ref('')
 const choosing = ref<'goals' | 'deviation' | null>(null)
 const wanted = ref<string[]>([])
@@ -204,6 +209,7 @@ useNextAction({
             :in-hand="step.part"
             :title="`${step.name} marked on the engine`"
           />
+          <SubjectPhotographs :book="book" :about="aboutPart(step.part)" :words="step.name" />
           <ul v-if="step.hazards.length > 0" class="hazards">
             <li v-for="hazard in step.hazards" :key="hazard" class="sign sign--care">{{ hazardWords[hazard] }}</li>
           </ul>

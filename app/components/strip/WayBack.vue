@@ -34,6 +34,12 @@ const inHand = computed(() => {
   if (!step) return null
   return step.kind === 'fit' || step.kind === 'lubricate' ? step.part : step.kind === 'direction' ? null : step.after
 })
+providePhotographSubject(() => {
+  const step = next.value?.step
+  return step?.kind === 'fit'
+    ? { about: { kind: 'part', part: step.part, moment: 'back' }, words: `${step.name}, going back` }
+    : null
+})
 const choosing = ref(false)
 watch(
   () => next.value?.id,
@@ -180,6 +186,12 @@ useNextAction({
           :in-hand="inHand"
           back
           :title="`${nameOf(inHand)} marked on the engine`"
+        />
+        <SubjectPhotographs
+          v-if="next.step.kind === 'fit'"
+          :book="book"
+          :about="{ kind: 'part', part: next.step.part, moment: 'back' }"
+          :words="next.step.name"
         />
         <div v-if="choosing && next.step.kind === 'fit'" class="fates" role="group" aria-label="What became of it">
           <button v-for="(words, fate) in fates" :key="fate" type="button" @click="otherFate(fate)">{{ words }}</button>

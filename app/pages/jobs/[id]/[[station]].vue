@@ -2,6 +2,7 @@
 import { engineName } from '~~/work/engine-name'
 import { standingReadings } from '~~/work/sheet-readings'
 import { stationSlices } from '~~/work/station-slices'
+import type { PhoneAim } from '~~/messages/photograph-entries'
 import { stationIds, type StationId, stationAfter, stationBefore, stationName } from '~~/messages/vocabulary'
 
 /** One job: its tag, the line of stations, the station one stands at, and the ledger beside it. */
@@ -89,19 +90,61 @@ useBenchKeys([
         `/jobs/${jobId.value}/${hasFirstRun.value && book.value?.job.station !== 'first-run' ? 'prove' : 'first-run'}`,
       ),
   },
-  { key: 'p', label: 'Photograph', run: () => photographInput.value?.click() },
+  {
+    key: 'p',
+    label: 'Photograph',
+    run: () => {
+      if (session.mayWrite) photographInput.value?.click()
+    },
+  },
+  { key: 'h', label: 'Photographs from a phone', run: () => void showPhone() },
 ])
 
 const outbox = useOutbox()
+const subject = usePhotographSubject()
+async function keepPhotographs(files: readonly File[]): Promise<void> {
+  if (!session.mayWrite) return
+  const { about } = subject.value
+  for (const file of files) await outbox.sendPhotograph(jobId.value, shown.value, file, about)
+}
 async function takePhotographs(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
-  for (const file of input.files ?? []) await outbox.sendPhotograph(jobId.value, shown.value, '', file)
+  const files = [...(input.files ?? [])]
   input.value = ''
+  await keepPhotographs(files)
+}
+const dropped = ref(false)
+async function dropPhotographs(event: DragEvent): Promise<void> {
+  dropped.value = false
+  const files = [...(event.dataTransfer?.files ?? [])].filter((file) => file.type.startsWith('image/'))
+  await keepPhotographs(files)
+}
+function dragOver(event: DragEvent): void {
+  if (event.dataTransfer?.types.includes('Files')) dropped.value = true
+}
+
+const aim = computed<PhoneAim>(() => ({
+  station: shown.value,
+  about: subject.value.about,
+  words: subject.value.words,
+}))
+const { phone, url: phoneUrl, failure: phoneFailure, open: openPhone } = usePhone(jobId, aim)
+const phoneShown = ref(false)
+async function showPhone(): Promise<void> {
+  if (!session.mayWrite) return
+  if (!phone.value) await openPhone()
+  phoneShown.value = true
 }
 </script>
 
 <template>
-  <div class="page job">
+  <div
+    class="page job"
+    :class="{ dropped }"
+    @dragover.prevent="dragOver"
+    @dragleave.self="dropped = false"
+    @drop.prevent="dropPhotographs"
+  >
     <p v-if="jobs.failure && !book" class="sign sign--fault" role="alert">{{ jobs.failure }}</p>
     <p v-else-if="!book" class="quiet" role="status">Opening the job …</p>
     <template v-else>
@@ -132,9 +175,16 @@ async function takePhotographs(event: Event): Promise<void> {
           <HandBackStation v-else-if="shown === 'hand-back'" ref="handBack" :book="book" />
           <WorkStation v-else :key="shown" :book="book" :station="shown" />
         </section>
-        <JobLedger :book="book" @photograph="photographInput?.click()" />
+        <JobLedger :book="book" @photograph="photographInput?.click()" @phone="showPhone" />
       </div>
       <FindingDialog :book="book" :station="shown" />
+      <PhoneCode
+        v-if="phoneShown"
+        :url="phoneUrl"
+        :failure="phoneFailure"
+        :words="aim.words || stationName(shown)"
+        @close="phoneShown = false"
+      />
     </template>
     <input
       ref="photographInput"
@@ -155,6 +205,11 @@ async function takePhotographs(event: Event): Promise<void> {
 <style scoped>
 .job {
   padding-top: 12px;
+}
+/* Pictures held over the page fall into the job. */
+.dropped {
+  outline: 3px dashed var(--brass);
+  outline-offset: -6px;
 }
 .body {
   margin-top: 14px;
