@@ -23,6 +23,7 @@ import type { ChosenSchools } from '../core/knowledge/schools-of-practice'
 import type { Reckoned } from './reckoned'
 import type { FaultTally } from '../core/knowledge/learned-priors'
 import type { ReliabilityBand } from '../core/knowledge/reliability'
+import type { TaughtMinutes } from '../core/strip/taught-minutes'
 import type { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
 import type { ContinuityFields } from './continuity-entries'
@@ -217,6 +218,8 @@ export interface JobSlices {
   readonly journal: readonly JournalRow[]
   /** What the knowledge is to this shop and this type. */
   readonly practice: Practice
+  /** What each part took on engines of this type, in other jobs. */
+  readonly stepMinutes: readonly TaughtMinutes[]
   /** Left or declined in earlier jobs of this engine and not mended since, latest first. */
   readonly earlier: readonly EarlierFinding[]
 }
@@ -233,6 +236,7 @@ export const jobSlices = [
   'photographs',
   'journal',
   'practice',
+  'stepMinutes',
   'earlier',
 ] as const satisfies readonly JobSlice[]
 

@@ -4,7 +4,7 @@ import type { StationId } from '../messages/vocabulary'
 /** What a station draws beside findings, notes, parts, sheets and photographs, which every one does. */
 const bySlices: Partial<Record<StationId, readonly JobSlice[]>> = {
   find: ['search', 'strip', 'learned', 'practice', 'earlier', 'continuity'],
-  strip: ['search', 'strip', 'practice'],
+  strip: ['search', 'strip', 'practice', 'stepMinutes'],
   rebuild: ['search', 'strip', 'practice'],
   prove: ['search', 'strip'],
   'hand-back': ['search', 'learned'],

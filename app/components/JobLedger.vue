@@ -11,6 +11,13 @@ const session = useSessionStore()
 const jobs = useJobStore()
 const dialog = useFindingDialog()
 const viewer = usePhotographViewer()
+/** Two hundred of them would be the whole column: the latest, until somebody wants all. */
+const PHOTOGRAPHS_SHOWN = 8
+const allPhotographs = ref(false)
+const photographs = computed(() => props.book.photographs.filter((entry) => entry.width > 0))
+const shownPhotographs = computed(() =>
+  allPhotographs.value ? photographs.value : photographs.value.slice(-PHOTOGRAPHS_SHOWN),
+)
 const order: FindingState[] = ['confirmed', 'suspected', 'mended', 'left', 'declined', 'ruled-out']
 const findings = computed(() =>
   [...props.book.findings].sort((a, b) => order.indexOf(a.state) - order.indexOf(b.state)),
@@ -118,7 +125,7 @@ const open = (finding: FindingRow): void => {
       </div>
       <div v-if="book.photographs.length > 0" class="photographs">
         <button
-          v-for="photograph in book.photographs.filter((entry) => entry.width > 0)"
+          v-for="photograph in shownPhotographs"
           :key="photograph.id"
           type="button"
           @click="viewer.open(photograph.id)"
@@ -132,6 +139,14 @@ const open = (finding: FindingRow): void => {
         <span v-if="book.photographs.some((entry) => entry.width === 0)" class="quiet"
           >{{ book.photographs.filter((entry) => entry.width === 0).length }} on the way</span
         >
+        <button
+          v-if="photographs.length > shownPhotographs.length"
+          type="button"
+          class="add"
+          @click="allPhotographs = true"
+        >
+          All {{ photographs.length }}
+        </button>
       </div>
       <p v-else class="quiet">None yet. Before each removal is the time.</p>
     </section>

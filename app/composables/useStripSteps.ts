@@ -1,5 +1,6 @@
 import { v7 as newId } from 'uuid'
 import type { Cell } from '~~/core/strip/tray'
+import type { Difference } from '~~/core/engine/difference-schema'
 import type { JobBook } from '~~/messages/book'
 import { deviations, type Deviation, type Fate, type StripEntry } from '~~/messages/strip-entries'
 import type { FindingOrigin } from '~~/messages/vocabulary'
@@ -21,8 +22,12 @@ export function useStripSteps(book: ComputedRef<JobBook>) {
   function add(entry: StripEntry): Promise<void> {
     return outbox.send('strip.add', { id: newId(), jobId: book.value.job.id, entry })
   }
-  const takeOff = (part: { id: string; name: string }, cell: Cell | null, way: string, count = 1): Promise<void> =>
-    add({ kind: 'off', part: part.id, words: part.name, cell, way, count, minutes: null })
+  const takeOff = (
+    part: { id: string; name: string },
+    cell: Cell | null,
+    way: string,
+    minutes: number | null,
+  ): Promise<void> => add({ kind: 'off', part: part.id, words: part.name, cell, way, count: 1, minutes })
   const putBack = (part: { id: string; name: string }, fate: Fate, remark = ''): Promise<void> =>
     add({ kind: 'back', part: part.id, words: part.name, fate, remark })
   const strike = (entryId: string, words: string): Promise<void> => add({ kind: 'struck', entryId, words })
@@ -43,5 +48,16 @@ export function useStripSteps(book: ComputedRef<JobBook>) {
     }
     await add({ kind: 'not-as-planned', part: part.id, words: part.name, what, remark, findingId })
   }
-  return { add, takeOff, putBack, strike, deviate }
+  /** What this example, or every one of its type, has taught: a difference, with no file to write. */
+  async function teach(difference: Difference, scope: 'engine' | 'type'): Promise<void> {
+    const { engine, type } = book.value
+    if (scope === 'engine') {
+      const adaptations = [...engine.adaptations, difference]
+      return outbox.send('engine.adapt', { id: engine.id, fields: { adaptations } }, engine)
+    }
+    const { templateId } = type
+    const adaptations = [...type.adaptations, difference]
+    return outbox.send('engine-type.adapt', { id: type.id, fields: { templateId, adaptations } }, type)
+  }
+  return { add, takeOff, putBack, strike, deviate, teach }
 }

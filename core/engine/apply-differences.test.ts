@@ -2,6 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { constructionPlans, describeConstruction } from '../knowledge/constructions'
 import { isNoWay, planAccess } from '../strip/minimal-removal'
+import { isRefusedStrip, planStrip } from '../strip/plan-strip'
+import { wayBack } from '../strip/way-back'
 import { applyDifferences } from './apply-differences'
 import { isSound } from './check-description'
 import { Circuit } from './circuit'
@@ -118,6 +120,31 @@ describe('what one example differs in changes what is computed of it', () => {
       { ...chipped.rails, volts: 12 },
     )
     expect(straight.motors[0]?.radPerSecond).toBeGreaterThan(500)
+  })
+
+  it('a part held otherwise takes its own minutes, one hidden under a detail comes off after it', () => {
+    const body = tank.parts.find((part) => part.kind === 'body' && part.removal)?.id ?? ''
+    const held = with_({
+      kind: 'fastened',
+      part: body,
+      heldBy: '4 screws M2 × 6, countersunk',
+      minutes: 7,
+      refitMinutes: null,
+    })
+    const part = held.parts.find((entry) => entry.id === body)
+    expect([part?.heldBy, part?.removal?.minutes]).toEqual(['4 screws M2 × 6, countersunk', 7])
+    const hidden = with_({ kind: 'covered', part: body, name: 'Chimney cap', heldBy: 'a push fit', minutes: 0.5 })
+    const plan = planStrip(hidden, [`off.${body}`])
+    if (isRefusedStrip(plan)) throw new Error(plan.refused.message)
+    const names = plan.steps.map((step) => step.name)
+    expect(names.indexOf('Chimney cap')).toBeGreaterThanOrEqual(0)
+    expect(names.indexOf('Chimney cap')).toBeLessThan(plan.steps.findIndex((step) => step.part === body))
+    expect(
+      wayBack(
+        hidden,
+        plan.steps.map((step) => step.part),
+      ).some((step) => step.kind === 'fit' && step.name === 'Chimney cap'),
+    ).toBe(true)
   })
 
   it('one that points at something that is gone is passed over and named, the others still count', () => {

@@ -102,6 +102,10 @@ function applyOne(description: EngineDescription, difference: Difference): Engin
       const part = need(description.parts, difference.part, 'a part')
       return { ...description, parts: replaced(description.parts, { ...part, materials: difference.materials }) }
     }
+    case 'fastened':
+      return fastenedOtherwise(description, difference)
+    case 'covered':
+      return covered(description, difference)
     case 'decoder': {
       if (hasDecoder(description)) throw new NotApplicable('It has a decoder already.')
       const fitted = fitDecoder(description)
@@ -294,6 +298,61 @@ function addedResistor(
     ],
   }
 }
+
+function fastenedOtherwise(
+  description: EngineDescription,
+  { part: id, heldBy, minutes, refitMinutes }: Extract<Difference, { kind: 'fastened' }>,
+): EngineDescription {
+  const part = need(description.parts, id, 'a part')
+  const { removal } = part
+  return {
+    ...description,
+    parts: replaced(description.parts, {
+      ...part,
+      heldBy,
+      removal: removal && {
+        ...removal,
+        minutes: minutes ?? removal.minutes,
+        refitMinutes: refitMinutes ?? removal.refitMinutes,
+      },
+    }),
+  }
+}
+
+/** What lies over it is taken for a small detail that can be had again: nothing else is known of it. */
+function covered(
+  description: EngineDescription,
+  { part: id, name, heldBy, minutes }: Extract<Difference, { kind: 'covered' }>,
+): EngineDescription {
+  const part = need(description.parts, id, 'a part')
+  if (!part.removal) throw new NotApplicable(`${part.name} never comes off: nothing has to come off before it.`)
+  const detail: Part = {
+    id: freeId(description, 'added-detail'),
+    name,
+    kind: 'detail',
+    unit: part.unit,
+    materials: ['unknown'],
+    place: `over the ${inSentence(part.name)}`,
+    heldBy,
+    massGrams: null,
+    removal: {
+      minutes,
+      refitMinutes: minutes,
+      needs: [],
+      tools: ['fingers'],
+      risk: DETAIL_BREAKS,
+      replacement: 'order',
+      hazards: ['small-parts'],
+      leaveAlone: '',
+      wayBack: '',
+    },
+  }
+  const under = { ...part, removal: { ...part.removal, needs: [...part.removal.needs, [detail.id]] } }
+  return { ...description, parts: [...replaced(description.parts, under), detail] }
+}
+
+/** Chance that an aged detail breaks coming off. Judged. */
+const DETAIL_BREAKS = 0.04
 
 /** A part this example never had or has lost. What it led is open, or bridged by a plain wire. */
 function omitted(

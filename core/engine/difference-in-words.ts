@@ -14,6 +14,8 @@ export const differenceKinds: Readonly<Record<DifferenceKind, string>> = {
   omitted: 'A part it never had, or has lost',
   weight: 'Weight added or taken out',
   material: 'Another material',
+  fastened: 'A part held otherwise',
+  covered: 'A part hidden under another',
   decoder: 'A decoder fitted',
 }
 
@@ -42,6 +44,10 @@ export function differenceInWords(difference: Difference, description: EngineDes
       return `${difference.grams < 0 ? `${-difference.grams} g taken out` : `${difference.grams} g added`}, ${difference.place}`
     case 'material':
       return `${nameIn(description.parts, difference.part)} of ${difference.materials.map((material) => material.replaceAll('-', ' ')).join(' and ')}`
+    case 'fastened':
+      return `${nameIn(description.parts, difference.part)} held by ${inSentence(difference.heldBy)}`
+    case 'covered':
+      return `${difference.name} over the ${inSentence(nameIn(description.parts, difference.part))}, held by ${inSentence(difference.heldBy)}`
     case 'decoder':
       return 'A decoder between pickups and motor'
   }

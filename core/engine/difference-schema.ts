@@ -86,6 +86,29 @@ export const Difference = Type.Union([
     },
     closed,
   ),
+  /** Held otherwise than described: another number or kind of screws, glue, rivets. */
+  Type.Object(
+    {
+      kind: Type.Literal('fastened'),
+      part: Id,
+      heldBy: Words,
+      /** Off, and on again; null leaves them as they were. */
+      minutes: OrNull(Type.Number({ minimum: 0, maximum: 600 })),
+      refitMinutes: OrNull(Type.Number({ minimum: 0, maximum: 600 })),
+    },
+    closed,
+  ),
+  /** Something the description does not have lies over the part and comes off first. */
+  Type.Object(
+    {
+      kind: Type.Literal('covered'),
+      part: Id,
+      name: Words,
+      heldBy: Words,
+      minutes: Type.Number({ minimum: 0, maximum: 600 }),
+    },
+    closed,
+  ),
   Type.Object({ kind: Type.Literal('decoder') }, closed),
 ])
 export type Difference = Static<typeof Difference>

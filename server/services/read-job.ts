@@ -40,6 +40,7 @@ import {
 } from './book-rows'
 import { earlierFindings } from './earlier-findings'
 import { readLearned } from './read-learned'
+import { readStepMinutes } from './step-minutes'
 import { readPractice } from './read-practice'
 
 /** Everything of one job, for its hand-back sheet and its search. */
@@ -92,6 +93,7 @@ const sliceReaders: { readonly [S in JobSlice]: (database: Database, head: JobHe
   learned: (database, { job: { id }, type }) =>
     readLearned(database, { construction: type.templateId ?? type.construction, typeId: type.id, jobId: id }),
   practice: (database, head) => readPractice(database, head.type.id),
+  stepMinutes: (database, head) => readStepMinutes(database, head.type.id, head.job.id),
   earlier: (database, head) => earlierFindings(database, { ...head.job, takenInAt: new Date(head.job.takenInAt) }),
   journal: (database, head) => lastOfJournal(database, head.job.id),
 }

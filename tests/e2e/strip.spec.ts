@@ -29,6 +29,16 @@ test('an engine is taken apart by the pedal: each thing into its cell, what brok
   await page.keyboard.press('u')
   await expect(card.getByRole('heading')).toHaveText(first)
 
+  // What holds it otherwise is taught in place, for every one of the type; what lies over it comes off first.
+  await page.keyboard.press('x')
+  await card.getByRole('button', { name: 'Hidden under a detail' }).click()
+  await card.getByLabel('What lies over it').fill('Roof vent')
+  await card.getByLabel('What holds that').fill('a push fit')
+  await card.getByRole('button', { name: /^On every / }).click()
+  await expect(page.getByRole('region', { name: 'What follows' })).toContainText(
+    new RegExp(`Roof vent.*${first.replace(/ off$/, '')}`),
+  )
+
   // The search knows what is off.
   await expect(page.getByText(/waiting for the server/)).toHaveCount(0)
   await page.goto(`${scenario.url}/jobs/${id}/find`)

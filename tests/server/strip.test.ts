@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { StripEntry } from '../../messages/strip-entries'
 import { readJob } from '../../server/services/read-job'
 import { stripState } from '../../work/strip-state'
+import { someJob } from '../support/some-entries'
 import { send, takeInSomething, useTestBook } from '../support/test-book'
 
 const shop = useTestBook()
@@ -71,5 +72,32 @@ describe('taking apart and putting together', () => {
     await expect(add(other.jobId, { kind: 'trays', trays: [tray] })).rejects.toThrow('two engines share none')
     await add(one.jobId, back('body'))
     await add(other.jobId, { kind: 'trays', trays: [tray] })
+  })
+})
+
+describe('what the last one of a type taught', () => {
+  it('is the median of what each part took in its other jobs, how many stand behind it, and nothing struck out', async () => {
+    const { jobId } = await takeInSomething(shop.book, shop.maren)
+    const { engine } = await readJob(shop.book.database, jobId)
+    const again = async (): Promise<string> => {
+      const id = newId()
+      const owner = { existing: engine.ownerId }
+      await send(shop.book, shop.maren, 'job.take-in', {
+        jobId: id,
+        owner,
+        type: null,
+        engine: { existing: engine.id },
+        job: someJob,
+      })
+      return id
+    }
+    for (const minutes of [2, 9, 4]) {
+      const job = await again()
+      await add(job, { ...off('body'), minutes } as StripEntry)
+      const slip = newId()
+      await add(job, { ...off('weight'), minutes: 50 } as StripEntry, slip)
+      await add(job, { kind: 'struck', entryId: slip, words: 'weight' })
+    }
+    expect((await readJob(shop.book.database, jobId)).stepMinutes).toEqual([{ part: 'body', minutes: 4, count: 3 }])
   })
 })

@@ -33,6 +33,7 @@ const form = reactive({
   unit: '',
   grams: '',
   place: '',
+  minutes: '',
   materials: [] as Material[],
 })
 watch(opened, (now) => {
@@ -66,6 +67,7 @@ watch(opened, (now) => {
 
 const items = (list: ReadonlyArray<{ id: string; name: string }>) =>
   list.map((entry) => ({ value: entry.id, title: entry.name }))
+const removable = computed(() => items(props.description.parts.filter((part) => part.removal !== null)))
 const leads = computed(() =>
   items(
     props.description.components.filter(
@@ -114,6 +116,16 @@ function chosenDifference(f: typeof form): Difference | null {
     }
     case 'omitted':
       return { kind: 'omitted', part: f.part, bridged: f.bridged }
+    case 'fastened':
+      return f.place.trim()
+        ? { kind: 'fastened', part: f.part, heldBy: f.place.trim(), minutes: above(f.minutes), refitMinutes: null }
+        : null
+    case 'covered': {
+      const minutes = above(f.minutes)
+      return f.name.trim() && f.place.trim() && minutes
+        ? { kind: 'covered', part: f.part, name: f.name.trim(), heldBy: f.place.trim(), minutes }
+        : null
+    }
     case 'weight': {
       const grams = number(f.grams)
       return f.grams.trim() && Number.isFinite(grams) && grams !== 0 && f.place.trim()
@@ -140,6 +152,8 @@ const wanting: Readonly<Record<DifferenceKind, string>> = {
   omitted: '',
   weight: 'Grams (with a minus when taken out) and where.',
   material: 'What it is made of.',
+  fastened: 'Which part, and what holds it: number, thread, length and head of screws, glue, rivets.',
+  covered: 'Which part, what lies over it, what holds that, and minutes above 0.',
   decoder: '',
 }
 
@@ -266,6 +280,19 @@ function keep(): void {
             label="Is made of"
             multiple
             class="wide"
+        /></template>
+        <template v-else-if="kind === 'fastened' || kind === 'covered'"
+          ><v-autocomplete v-model="form.part" :items="removable" label="Which part" class="wide" /><v-text-field
+            v-if="kind === 'covered'"
+            v-model="form.name"
+            label="What lies over it"
+            placeholder="Roof vent" /><v-text-field
+            v-model="form.place"
+            label="Held by"
+            placeholder="4 screws M2 × 6, countersunk" /><v-text-field
+            v-model="form.minutes"
+            label="Minutes to take off"
+            inputmode="decimal"
         /></template>
         <p v-if="problem" class="sign sign--fault wide" role="alert">{{ problem }}</p>
         <p v-else-if="difference" class="sign sign--sound wide">{{ differenceInWords(difference, description) }}.</p>

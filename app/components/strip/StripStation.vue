@@ -2,6 +2,8 @@
 import { isRefusedStrip } from '~~/core/strip/plan-strip'
 import { cellName, nextCell, whyNotThere } from '~~/core/strip/tray'
 import type { JobBook } from '~~/messages/book'
+import { withTaughtMinutes } from '~~/core/strip/taught-minutes'
+import type { Difference } from '~~/core/engine/difference-schema'
 import { deviations, type Deviation, type TrayFields } from '~~/messages/strip-entries'
 import { hazardWords } from '~~/work/hazard-words'
 import { stripOfJob } from '~~/work/strip-of-job'
@@ -18,7 +20,9 @@ const steps = useStripSteps(bookNow)
 const description = computed(() => described.value.description)
 const parts = computed(() => new Map(description.value.parts.map((part) => [part.id, part])))
 const nameOf = (id: string): string => parts.value.get(id)?.name ?? id
-const strip = computed(() => stripOfJob(props.book, description.value, workshop.book?.workshop.missingTools ?? []))
+const taught = computed(() => withTaughtMinutes(description.value, props.book.stepMinutes))
+const strip = computed(() => stripOfJob(props.book, taught.value, workshop.book?.workshop.missingTools ?? []))
+const ownTimes = (part: string): number => props.book.stepMinutes.find((entry) => entry.part === part)?.count ?? 0
 const state = computed(() => strip.value.state)
 const plan = computed(() => (strip.value.plan && !isRefusedStrip(strip.value.plan) ? strip.value.plan : null))
 const refusal = computed(() => (strip.value.plan && isRefusedStrip(strip.value.plan) ? strip.value.plan : null))
@@ -65,23 +69,51 @@ providePhotographSubject(() =>
 
 const way = ref('')
 const choosing = ref<'goals' | 'deviation' | null>(null)
+type Teaching = 'other-fasteners' | 'hidden' | 'glued' | 'riveted'
+const teaching = ref<Teaching | null>(null)
+const teaches = (what: Deviation): what is Teaching => ['other-fasteners', 'hidden', 'glued', 'riveted'].includes(what)
+/** When the step in hand came up, on the clock that nobody sets. */
+let begun = performance.now()
 const wanted = ref<string[]>([])
 watch(
   () => step.value?.part,
   () => {
     way.value = ''
+    begun = performance.now()
+    teaching.value = null
     if (choosing.value === 'deviation') choosing.value = null
   },
 )
 
 async function takeOff(): Promise<void> {
   const now = step.value
-  if (!now || !session.mayWrite) return
-  await steps.takeOff({ id: now.part, name: now.name }, cell.value, way.value.trim())
+  if (!now || teaching.value || !session.mayWrite) return
+  await steps.takeOff({ id: now.part, name: now.name }, cell.value, way.value.trim(), minutesTaken(now.minutes))
+}
+/** Shorter is a slip of the pedal; much longer, and somebody was called away. */
+function minutesTaken(planned: number): number | null {
+  const taken = (performance.now() - begun) / 60_000
+  return taken >= 0.1 && taken <= 10 + 4 * planned ? Math.round(taken * 10) / 10 : null
+}
+async function teach(difference: Difference, scope: 'engine' | 'type', remark: string): Promise<void> {
+  const [now, what] = [step.value, teaching.value]
+  teaching.value = null
+  if (!now || !what) return
+  await steps.deviate({ id: now.part, name: now.name }, what, remark)
+  await steps.teach(difference, scope)
+}
+async function onlyNote(remark: string): Promise<void> {
+  const [now, what] = [step.value, teaching.value]
+  teaching.value = null
+  if (now && what) await steps.deviate({ id: now.part, name: now.name }, what, remark || way.value.trim())
 }
 async function deviate(what: Deviation): Promise<void> {
   const now = step.value
   choosing.value = null
+  if (teaches(what) && session.mayWrite) {
+    teaching.value = what
+    return
+  }
   if (!now || !session.mayWrite) return
   await steps.deviate({ id: now.part, name: now.name }, what, way.value.trim())
   if (what === 'left-on' || what === 'would-not') await leaveOn(now.part)
@@ -188,7 +220,10 @@ useNextAction({
         <article v-if="step" class="card" :aria-label="`Step: ${step.name}`">
           <header>
             <span class="label">{{ off.size + 1 }} of {{ total }} · {{ step.group.replaceAll('-', ' ') }}</span>
-            <span class="figure">{{ minutes(step.minutes) }}</span>
+            <span class="figure"
+              >{{ minutes(step.minutes)
+              }}<span v-if="ownTimes(step.part) > 0" class="label">, {{ ownTimes(step.part) }} own</span></span
+            >
           </header>
           <h2>{{ step.name }} off</h2>
           <p class="where">
@@ -228,6 +263,16 @@ useNextAction({
               {{ words }}
             </button>
           </div>
+          <TeachPart
+            v-if="teaching"
+            :key="teaching + step.part"
+            :part="{ id: step.part, name: step.name, minutes: step.minutes }"
+            :what="teaching"
+            :type="`${book.type.maker} ${book.type.name}`"
+            @teach="teach"
+            @note="onlyNote"
+            @leave="teaching = null"
+          />
           <footer v-if="session.mayWrite">
             <button
               type="button"
