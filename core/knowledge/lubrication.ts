@@ -3,11 +3,14 @@ import rows from './lubrication.json'
 
 /** What a kind of care point gets, and how much. */
 export interface LubricationRow {
-  readonly point: CarePoint['kind']
+  /** A care point’s kind; rollers and felt pads are told by the part they are. */
+  readonly point: CarePoint['kind'] | 'roller-spindle' | 'felt-pad'
   /** Class of product; null where nothing goes. */
   readonly product: string | null
   readonly drops: number
   readonly amount: string
+  /** Why nothing goes there; empty where something does. */
+  readonly because: string
   readonly source: string
 }
 
