@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { v7 as newId } from 'uuid'
 import { usualCommands } from '../bench/supply/supply-commands'
+import { describeConstruction } from '../core/knowledge/constructions'
 import { writeReading } from '../server/commands/add-reading'
 import { hashOf, runCommand, runOnce } from '../server/commands/run-command'
 import type { Actor } from '../server/commands/write'
@@ -20,6 +21,7 @@ import { engineTypes, type DemoType } from './engine-types'
 import { jobs, type DemoJob } from './jobs'
 import { benchHand, meters, owners, reader, shop } from './people-and-owners'
 import { demoContinuity } from './continuity'
+import { careEntriesOf, earlierCleaning, shelf } from './care'
 import { demoStrips, nextPartOf, stripEntriesOf } from './strips'
 import { demoTypeKnowledge } from './type-knowledge'
 import { demoRunning, demoLearned, searchKey } from './search-steps'
@@ -88,6 +90,7 @@ class ScenarioLoader {
       await this.run('person.save', { id, fields: account, password }, at)
       if (account === benchHand) this.jonas = { id, name: account.name, role: account.role }
     }
+    for (const fields of shelf) await this.run('shelf.save', { id: newId(), fields }, at)
     for (const fields of meters) {
       const id = newId()
       await this.run('meter.save', { id, fields }, at)
@@ -264,6 +267,7 @@ class ScenarioLoader {
     const before = [...(demo.notes ?? [])]
     if (demo.first) await this.sheet(jobId, 'first-run', this.typeOf(engine), demo.first, index * 2 + 1, later, actor)
     const taught = await this.search(jobId, engine.key, demo, later, actor)
+    await this.care(jobId, engine, demo, later, actor)
     if (demo.handBack) await this.photographSister(jobId, engine, later, actor)
     else await this.strip(jobId, engine, later, actor)
     for (const [what, place, state, origin, remedy] of demo.findings ?? [])
@@ -531,6 +535,24 @@ class ScenarioLoader {
       )
     if (!demo.handBack) await this.continuity(jobId, engineKey, later, actor)
     return written.steps.flatMap((step) => (step.kind === 'confirmed' && step.suspect ? [step.suspect] : []))
+  }
+
+  /** What was cleaned and oiled; in some earlier jobs, how long it took. */
+  private async care(
+    jobId: string,
+    engine: DemoEngine,
+    demo: DemoJob,
+    later: (minutes: number) => Date,
+    actor: Actor,
+  ): Promise<void> {
+    const { construction, power } = this.typeOf(engine).fields
+    const description = describeConstruction(construction, power)
+    const entries = demo.handBack
+      ? demo.daysAgo % 5 === 0
+        ? earlierCleaning(description, 'oxide', 1.4 + (demo.daysAgo % 3) * 0.3)
+        : []
+      : careEntriesOf(engine.key, description)
+    for (const entry of entries) await this.run('care.add', { id: newId(), jobId, entry }, later(2), { actor })
   }
 
   /** What is off the engine of a job in hand, and how far it is together again. */

@@ -23,9 +23,11 @@ import type { ChosenSchools } from '../core/knowledge/schools-of-practice'
 import type { Reckoned } from './reckoned'
 import type { FaultTally } from '../core/knowledge/learned-priors'
 import type { ReliabilityBand } from '../core/knowledge/reliability'
+import type { OwnMinutes } from '../core/care/cleaning-card'
 import type { TaughtMinutes } from '../core/strip/taught-minutes'
 import type { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
+import type { CareEntry, ShelfFields } from './care-entries'
 import type { ContinuityFields } from './continuity-entries'
 import type { PhotographFields } from './photograph-entries'
 import type { SearchEntry } from './search-entries'
@@ -82,6 +84,17 @@ export interface StripRow {
   readonly author: string
   readonly capturedAt: string
 }
+
+/** One entry of cleaning and oiling. */
+export interface CareRow {
+  readonly id: string
+  readonly jobId: string
+  readonly entry: CareEntry
+  readonly author: string
+  readonly capturedAt: string
+}
+
+export interface ShelfRow extends ShelfFields, Kept {}
 
 export type ContinuityRow = ContinuityFields & {
   readonly id: string
@@ -213,6 +226,10 @@ export interface JobSlices {
   readonly continuity: readonly ContinuityRow[]
   /** Taking apart and putting together, oldest first; `stripState` says what is off. */
   readonly strip: readonly StripRow[]
+  /** Cleaning and oiling, oldest first; `careState` says what is done. */
+  readonly care: readonly CareRow[]
+  /** What the shop's own cleaning took, soil by soil, in other jobs. */
+  readonly cleaningMinutes: readonly OwnMinutes[]
   readonly sheets: readonly SheetRow[]
   readonly photographs: readonly PhotographRow[]
   readonly journal: readonly JournalRow[]
@@ -232,6 +249,8 @@ export const jobSlices = [
   'learned',
   'continuity',
   'strip',
+  'care',
+  'cleaningMinutes',
   'sheets',
   'photographs',
   'journal',
@@ -311,6 +330,7 @@ export interface WorkshopBook {
   readonly meters: readonly MeterRow[]
   readonly instruments: readonly InstrumentRow[]
   readonly people: readonly PersonRow[]
+  readonly shelf: readonly ShelfRow[]
 }
 
 /** An engine in the list, with what is known of it at a glance. */

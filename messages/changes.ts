@@ -1,4 +1,5 @@
 import type {
+  CareRow,
   ComponentRow,
   ContinuityRow,
   EngineBook,
@@ -21,6 +22,7 @@ import type {
   ReadingRow,
   SearchRow,
   SheetRow,
+  ShelfRow,
   StripRow,
   TimerRow,
   WorkshopBook,
@@ -44,6 +46,7 @@ export interface Changes {
   readonly parts?: readonly PartRow[]
   readonly search?: ReadonlyArray<InJob<SearchRow>>
   readonly strip?: readonly StripRow[]
+  readonly care?: readonly CareRow[]
   readonly continuity?: ReadonlyArray<InJob<ContinuityRow>>
   /** Without their readings, which are rows of their own. */
   readonly sheets?: ReadonlyArray<Omit<SheetRow, 'readings'>>
@@ -56,6 +59,7 @@ export interface Changes {
   readonly meters?: readonly MeterRow[]
   readonly instruments?: readonly InstrumentRow[]
   readonly people?: readonly PersonRow[]
+  readonly shelf?: readonly ShelfRow[]
   /** Of no single book: every screen shows them. */
   readonly timers?: readonly TimerRow[]
   readonly workshop?: ReadonlyArray<Pick<WorkshopBook, 'workshop' | 'version'>>
@@ -92,6 +96,7 @@ export function jobBookWith(book: LoadedJob, changes: Changes): LoadedJob {
     ...slice('parts', withRows(book.parts, mine(changes.parts))),
     ...slice('search', withRows(book.search, mine(changes.search))),
     ...slice('strip', withRows(book.strip, mine(changes.strip))),
+    ...slice('care', withRows(book.care, mine(changes.care))),
     ...slice('continuity', withRows(book.continuity, mine(changes.continuity))),
     ...slice('photographs', withRows(book.photographs, mine(changes.photographs))),
     ...slice('sheets', withSheets(book.sheets, mine(changes.sheets), mine(changes.readings))),
@@ -132,6 +137,7 @@ export function workshopBookWith(book: WorkshopBook, changes: Changes): Workshop
     meters: withRows(book.meters, changes.meters) ?? [],
     instruments: withRows(book.instruments, changes.instruments) ?? [],
     people: withRows(book.people, changes.people) ?? [],
+    shelf: withRows(book.shelf, changes.shelf) ?? [],
   }
 }
 
@@ -148,6 +154,7 @@ export function concerns(changes: Changes, whose: Whose): boolean {
     changes.parts,
     changes.search,
     changes.strip,
+    changes.care,
     changes.continuity,
     changes.sheets,
     changes.readings,

@@ -14,6 +14,7 @@ import {
   SheetFields,
   WorkshopFields,
 } from './bench-entries'
+import { CareEntry, RunningFields, ShelfFields } from './care-entries'
 import { ContinuityFields } from './continuity-entries'
 import { ForgetFields, LearnFields, TypeKnowledgeFields } from './knowledge-entries'
 import { PhotographFields } from './photograph-entries'
@@ -65,6 +66,9 @@ export const commandSchemas = {
   'note.add': saveInJob(NoteFields),
   'search.add': Type.Object({ id: Id, jobId: Id, entry: SearchEntry }, closed),
   'strip.add': Type.Object({ id: Id, jobId: Id, entry: StripEntry }, closed),
+  'care.add': Type.Object({ id: Id, jobId: Id, entry: CareEntry }, closed),
+  'shelf.save': save(ShelfFields),
+  'running.book': save(RunningFields),
   /** Caption, subject and marks of one that is there: its bytes come on another way. */
   'photograph.save': saveInJob(PhotographFields),
   'timer.begin': save(TimerFields),

@@ -12,7 +12,7 @@ export interface Sent<N extends CommandName> {
 
 /** The rows as they stand before, as far as whoever asks has them: a row that is not among them is taken for new. */
 export type Standing = Partial<LoadedJob> &
-  Partial<Pick<WorkshopBook, 'meters' | 'instruments' | 'people' | 'version'>> &
+  Partial<Pick<WorkshopBook, 'meters' | 'instruments' | 'people' | 'shelf' | 'version'>> &
   Partial<Pick<TimerBook, 'timers'>>
 
 export type Effect<N extends CommandName> = (standing: Standing, sent: Sent<N>) => Changes
@@ -94,6 +94,10 @@ export const effects: { readonly [N in CommandName]: Effect<N> } = {
     }
   },
   'strip.add': (_standing, { payload, author, capturedAt }) => ({ strip: [{ ...payload, author, capturedAt }] }),
+  'care.add': (_standing, { payload, author, capturedAt }) => ({ care: [{ ...payload, author, capturedAt }] }),
+  'shelf.save': ({ shelf }, { payload: { id, fields } }) => ({ shelf: [{ ...known(shelf, id), ...fields }] }),
+  // Hours show on the care book, which is reckoned from all engines at once.
+  'running.book': () => ({}),
   'photograph.save': ({ photographs }, { payload: { id, jobId, fields } }) => {
     const before = photographs?.find((row) => row.id === id)
     return before ? { photographs: [{ ...before, jobId, ...fields }] } : {}

@@ -5,9 +5,12 @@ import type { StationId } from '../messages/vocabulary'
 const bySlices: Partial<Record<StationId, readonly JobSlice[]>> = {
   find: ['search', 'strip', 'learned', 'practice', 'earlier', 'continuity'],
   strip: ['search', 'strip', 'practice', 'stepMinutes'],
-  rebuild: ['search', 'strip', 'practice'],
+  clean: ['search', 'strip', 'practice', 'care', 'cleaningMinutes'],
+  mend: ['search', 'practice'],
+  lubricate: ['search', 'strip', 'practice', 'care', 'cleaningMinutes'],
+  rebuild: ['search', 'strip', 'practice', 'care'],
   prove: ['search', 'strip'],
-  'hand-back': ['search', 'learned'],
+  'hand-back': ['search', 'learned', 'care'],
 }
 
 export function stationSlices(station: StationId): readonly JobSlice[] {

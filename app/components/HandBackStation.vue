@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { minutesUsed } from '~~/work/minutes-used'
 import { readMoney } from '~~/work/read-money'
+import { oiledInWords } from '~~/work/oiled-in-words'
 import type { JobBook } from '~~/messages/book'
 import { compareJob } from '~~/work/job-comparison'
 import { priceOfWork, showMoney } from '~~/work/money'
@@ -17,7 +18,13 @@ const open = computed(() =>
 )
 const openArrivals = computed(() => props.book.job.arrivals.filter((item) => item.fate === null))
 const initial = (): HandBackFields =>
-  props.book.job.handBack ?? { leftUndone: '', lubricants: '', dueAgain: '', partsReturned: '', price: null }
+  props.book.job.handBack ?? {
+    leftUndone: '',
+    lubricants: oiledInWords(props.book.care),
+    dueAgain: '',
+    partsReturned: '',
+    price: null,
+  }
 const { draft, handOver } = useDraft<HandBackFields>(`hand-back.${props.book.job.id}`, initial)
 const parts = computed(() =>
   props.book.parts

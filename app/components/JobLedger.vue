@@ -171,8 +171,11 @@ const open = (finding: FindingRow): void => {
 .ledger h2 {
   font-size: 1rem;
 }
+
 .head {
   display: flex;
+  flex-wrap: wrap;
+  column-gap: 14px;
   align-items: center;
   justify-content: space-between;
   min-height: 36px;

@@ -1,26 +1,30 @@
 <script setup lang="ts">
 import { cutText } from '~~/messages/cut-text'
 import { v7 as newId } from 'uuid'
-import type { FindingRow, JobBook, PartRow } from '~~/messages/book'
+import type { JobBook, PartRow } from '~~/messages/book'
 import type { PartFields } from '~~/messages/bench-entries'
-import { partStates, type FindingState, type PartState } from '~~/messages/vocabulary'
+import { partStates, type PartState } from '~~/messages/vocabulary'
+import { mendOfJob } from '~~/work/mend-of-job'
 
 /** What was confirmed is put right, left, or declined; parts wanted are kept beside it. */
 const props = defineProps<{ book: JobBook }>()
 const session = useSessionStore()
 const outbox = useOutbox()
 const route = useRoute()
-const { setState } = useFindingState(computed(() => props.book))
+const workshop = useWorkshopStore()
+onMounted(() => void workshop.need())
+const { ready, described } = useDescribedEngine(computed(() => props.book))
+const tasks = computed(() =>
+  ready.value ? mendOfJob(props.book, described.value.description, workshop.book?.shelf ?? []) : [],
+)
+/** What somebody took first; else the order of the ledger. */
+const first = ref('')
+const task = computed(() => tasks.value.find((entry) => entry.finding.id === first.value) ?? tasks.value[0] ?? null)
 const { moveTo } = useJobActions(computed(() => props.book))
 const confirmed = computed(() => props.book.findings.filter((finding) => finding.state === 'confirmed'))
 const settled = computed(() =>
   props.book.findings.filter((finding) => ['mended', 'left', 'declined'].includes(finding.state)),
 )
-const choices: ReadonlyArray<{ state: FindingState; word: string }> = [
-  { state: 'mended', word: 'Mended' },
-  { state: 'left', word: 'Left' },
-  { state: 'declined', word: 'Declined' },
-]
 const { draft: part, handOver } = useDraft<PartFields>(`part.${props.book.job.id}`, () => ({
   what: '',
   quantity: 1,
@@ -34,8 +38,6 @@ const partBox = ref<{ focus: () => void }>()
 onMounted(() => {
   if (route.query.form === 'part') partBox.value?.focus()
 })
-
-const act = (finding: FindingRow, state: FindingState): void => void setState(finding, state)
 
 async function addPart(): Promise<void> {
   if (part.value.what.trim() === '') return
@@ -60,7 +62,7 @@ async function setPart(row: PartRow, state: PartState): Promise<void> {
 <template>
   <div class="mend">
     <Cautions station="mend" />
-    <h2>To mend</h2>
+    <h2 v-if="!task">To mend</h2>
     <p v-if="confirmed.length === 0" class="quiet">
       {{
         settled.length > 0
@@ -68,24 +70,19 @@ async function setPart(row: PartRow, state: PartState): Promise<void> {
           : 'Nothing is confirmed yet: suspicions are settled at Find.'
       }}
     </p>
-    <ul class="ruled-list">
-      <li v-for="finding in confirmed" :key="finding.id" class="line">
-        <div>
-          <strong>{{ finding.what }}</strong>
-          <div class="quiet">{{ [finding.place, finding.remedy].filter(Boolean).join('. ') }}</div>
-        </div>
-        <div v-if="session.mayWrite" class="choices">
-          <v-btn
-            v-for="choice in choices"
-            :key="choice.state"
-            :variant="choice.state === 'mended' ? 'flat' : 'outlined'"
-            :color="choice.state === 'mended' ? 'primary' : undefined"
-            @click="act(finding, choice.state)"
-            >{{ choice.word }}</v-btn
-          >
-        </div>
-      </li>
-    </ul>
+    <MendCard v-if="task" :key="task.finding.id" :book="book" :task="task" :others="tasks.length - 1" />
+    <section v-if="tasks.length > 1" aria-label="What follows">
+      <h2>Then</h2>
+      <ul class="ruled-list">
+        <li v-for="entry in tasks.filter((other) => other !== task)" :key="entry.finding.id">
+          <button type="button" class="then" @click="first = entry.finding.id">
+            <b>{{ entry.finding.what }}</b>
+            <span class="quiet">{{ entry.ways[0]?.name ?? entry.finding.remedy }}</span>
+            <span v-if="entry.ways[0]" class="figure">{{ entry.ways[0].minutes }} min</span>
+          </button>
+        </li>
+      </ul>
+    </section>
     <template v-if="settled.length > 0"
       ><h2>Settled</h2>
       <ul class="ruled-list">
@@ -131,6 +128,14 @@ async function setPart(row: PartRow, state: PartState): Promise<void> {
 </template>
 
 <style scoped>
+.then {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) 70px;
+  gap: 12px;
+  width: 100%;
+  min-height: var(--target);
+  align-items: center;
+}
 .mend {
   display: grid;
   gap: 12px;
@@ -140,11 +145,6 @@ async function setPart(row: PartRow, state: PartState): Promise<void> {
   justify-content: space-between;
   gap: 16px;
   align-items: center;
-}
-.choices {
-  display: flex;
-  gap: 8px;
-  flex: none;
 }
 .add {
   display: flex;
@@ -164,9 +164,6 @@ async function setPart(row: PartRow, state: PartState): Promise<void> {
   .line {
     flex-direction: column;
     align-items: stretch;
-  }
-  .choices {
-    flex-wrap: wrap;
   }
 }
 </style>

@@ -3,6 +3,8 @@ import { v7 as newId } from 'uuid'
 import { usualStepTest } from '~~/bench/supply/step-test'
 import type { JobBook, SheetRow } from '~~/messages/book'
 import { boxesOf, understandLine } from '~~/messages/reading-line'
+import { careState, dryAt } from '~~/work/care-state'
+import { showMoment } from '~~/work/describe-due'
 import { showFigure } from '~~/work/shown-figure'
 import { testedSteps } from '~~/work/tested-steps'
 import { wayBackOfJob, type BackVerdict } from '~~/work/way-back-of-job'
@@ -28,6 +30,11 @@ const steps = computed(() =>
   testedSteps(props.book.sheets).map((step) => ({ ...step, verdict: judged.value.get(step.at) ?? step.verdict })),
 )
 const instruments = computed(() => (workshop.book?.instruments ?? []).filter((entry) => !entry.retired))
+const timers = useTimerStore()
+const dry = computed(() => {
+  const end = dryAt(careState(props.book.care))
+  return end !== null && end > timers.now ? end : null
+})
 const name = ref('')
 const way = ref<'supply' | 'hand' | null>(null)
 const typed = reactive({ voltage: '', current: '' })
@@ -126,6 +133,9 @@ const turnWords = { forward: 'forward', reverse: 'in reverse', stands: 'stands' 
       :testing="way !== null"
       @test="testStep"
     />
+    <p v-if="dry !== null" class="sign sign--fault" role="alert">
+      Still drying until {{ showMoment(new Date(dry).toISOString()) }}: no power before.
+    </p>
     <Cautions station="rebuild" />
     <section aria-label="Steps tested" class="tested">
       <h2>Tested as it goes together</h2>

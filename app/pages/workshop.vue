@@ -279,6 +279,7 @@ async function keepPerson(): Promise<void> {
         </ul>
       </section>
     </div>
+    <LazyShelfPanel v-if="workshop.book" />
     <LazyTraysPanel v-if="workshop.book" />
     <LazySchoolsPanel v-if="workshop.book" />
     <LazyLearnedPanel />

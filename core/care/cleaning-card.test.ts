@@ -107,7 +107,7 @@ describe('a card', () => {
         const all = everySoil(machine)
         const soils = [...new Set(picks.map((pick) => all[pick % all.length] as GroupSoil))]
         const ways = soils.map((soil) => ({ step: `${soil.group} ${soil.soil}`, ...wild, word: '' }))
-        const chosen = polish ? { commutator: 'polish' } : {}
+        const chosen: Record<string, string> = polish ? { commutator: 'polish' } : {}
         for (const step of cleaningCard(machine, soils, { shelf, chosen, ways }).steps) {
           if (!step.way) continue
           const bath = step.way.method === 'ultrasonic' || step.way.method === 'soak'

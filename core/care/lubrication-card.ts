@@ -146,7 +146,7 @@ function pointOf(
       id: point.id,
       kind: point.kind,
       part: point.part,
-      name: `${pointWords[point.kind]}: ${inSentence(part?.name ?? point.part)}`,
+      name: namedPoint(pointWords[point.kind], part?.name ?? point.part),
       lastAccessBefore: options.lastAccess?.get(point.id) ?? null,
     },
     asked,
@@ -209,7 +209,7 @@ function otherPoints(description: EngineDescription, options: LubricationOptions
       id: `${part.id}.${kind}`,
       kind,
       part: part.id,
-      name: `${pointWords[kind]}: ${inSentence(part.name)}`,
+      name: namedPoint(pointWords[kind], part.name),
       lastAccessBefore: options.lastAccess?.get(part.id) ?? null,
     }
     return [finished(head, asked, [part], options)]
@@ -304,6 +304,9 @@ function heldWith(options: LubricationOptions, school: string): string {
   const found = (options.schools ?? everySchool).find((entry) => entry.id === school)
   return found ? optionOf(found, options.chosen ?? {}).id : ''
 }
+
+/** “Worm” says it all where the part is called so too. */
+const namedPoint = (words: string, part: string): string => (words === part ? part : `${words}: ${inSentence(part)}`)
 
 const pointWords: Readonly<Record<LubricationRow['point'], string>> = {
   'motor-bearing-far': 'Bearing far from the commutator',

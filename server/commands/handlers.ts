@@ -1,10 +1,12 @@
 import type { CommandName, CommandPayload } from '../../messages/commands'
 import { adaptEngine, adaptEngineType } from './adapt-engine'
+import { addCareEntry } from './add-care-entry'
 import { addContinuityReading } from './add-continuity-reading'
 import { addNote } from './add-note'
 import { addReading } from './add-reading'
 import { addSearchEntry } from './add-search-entry'
 import { addStripEntry } from './add-strip-entry'
+import { bookRunning } from './book-running'
 import { editJob } from './edit-job'
 import { forgetLearned } from './forget-learned'
 import { handBackJob } from './hand-back-job'
@@ -22,6 +24,7 @@ import { savePart } from './save-part'
 import { savePerson } from './save-person'
 import { savePhotograph } from './save-photograph'
 import { saveSheet } from './save-sheet'
+import { saveShelf } from './save-shelf'
 import { saveTypeKnowledge } from './save-type-knowledge'
 import { saveWorkshop } from './save-workshop'
 import { strikeReading } from './strike-reading'
@@ -47,6 +50,9 @@ export const handlers: { readonly [N in CommandName]: (write: Write, payload: Co
     'note.add': addNote,
     'search.add': addSearchEntry,
     'strip.add': addStripEntry,
+    'care.add': addCareEntry,
+    'shelf.save': saveShelf,
+    'running.book': bookRunning,
     'photograph.save': savePhotograph,
     'timer.begin': beginTimer,
     'timer.stop': stopTimer,

@@ -35,6 +35,9 @@ export interface JournalEntry {
     | 'knowledge'
     | 'photograph'
     | 'timer'
+    | 'care'
+    | 'shelf'
+    | 'running'
   readonly subjectId: string
   readonly jobId?: string
   readonly summary: string

@@ -2,6 +2,7 @@ import { asc, desc, eq, type SQL } from 'drizzle-orm'
 import type { WorkshopFields } from '../../messages/bench-entries'
 import {
   shippedSettings,
+  type CareRow,
   type ContinuityRow,
   type FindingRow,
   type JobRow,
@@ -20,6 +21,7 @@ import {
 import type { Database, Transaction } from '../db/book'
 import type { job } from '../db/schema'
 import {
+  careEntry,
   continuityReading,
   finding,
   journal,
@@ -166,6 +168,23 @@ export async function photographRows(from: Reads, where: SQL): Promise<InJob<Pho
     .where(where)
     .orderBy(asc(photograph.takenAt), asc(photograph.id))
   return rows.map((row) => ({ ...row, marks: row.marks ?? [], takenAt: row.takenAt.toISOString() }))
+}
+
+/** Cleaning and oiling, oldest first. */
+export async function careRows(from: Reads, where: SQL): Promise<CareRow[]> {
+  const rows = await from
+    .select({ row: careEntry, author: person.name })
+    .from(careEntry)
+    .innerJoin(person, eq(careEntry.authorId, person.id))
+    .where(where)
+    .orderBy(asc(careEntry.capturedAt), asc(careEntry.id))
+  return rows.map(({ row: { id, jobId, entry, capturedAt }, author }) => ({
+    id,
+    jobId,
+    entry,
+    author,
+    capturedAt: capturedAt.toISOString(),
+  }))
 }
 
 /** Timers by any condition, the next to ring first. */

@@ -2,6 +2,7 @@ import { eq, inArray } from 'drizzle-orm'
 import type { Changes } from '../../messages/changes'
 import type { JournalEntry } from '../commands/write'
 import {
+  careEntry,
   component,
   continuityReading,
   engine,
@@ -20,11 +21,13 @@ import {
   reading,
   searchEntry,
   sheet,
+  shelfProduct,
   stripEntry,
   timer,
   typeKnowledge,
 } from '../db/schema'
 import {
+  careRows,
   continuityRows,
   findingRows,
   journalRows,
@@ -71,6 +74,8 @@ export async function readChanges(from: Reads, commandId: string, touched: reado
     parts: await read('part', (ids) => from.select().from(partWanted).where(inArray(partWanted.id, ids))),
     search: await read('search', (ids) => searchRows(from, inArray(searchEntry.id, ids))),
     strip: await read('strip', (ids) => stripRows(from, inArray(stripEntry.id, ids))),
+    care: await read('care', (ids) => careRows(from, inArray(careEntry.id, ids))),
+    shelf: await read('shelf', (ids) => from.select().from(shelfProduct).where(inArray(shelfProduct.id, ids))),
     continuity: await read('continuity', (ids) => continuityRows(from, inArray(continuityReading.id, ids))),
     sheets: await read('sheet', (ids) => sheetRows(from, inArray(sheet.id, ids))),
     readings: await read('reading', (ids) => readingRows(from, inArray(reading.id, ids))),

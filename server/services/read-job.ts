@@ -10,6 +10,7 @@ import {
 } from '../../messages/book'
 import type { Database } from '../db/book'
 import {
+  careEntry,
   component,
   continuityReading,
   engine,
@@ -27,6 +28,7 @@ import {
 } from '../db/schema'
 import { notInTheBook } from '../problems'
 import {
+  careRows,
   continuityRows,
   findingRows,
   journalRows,
@@ -40,6 +42,7 @@ import {
 } from './book-rows'
 import { earlierFindings } from './earlier-findings'
 import { readLearned } from './read-learned'
+import { readCleaningMinutes } from './cleaning-minutes'
 import { readStepMinutes } from './step-minutes'
 import { readPractice } from './read-practice'
 
@@ -93,6 +96,8 @@ const sliceReaders: { readonly [S in JobSlice]: (database: Database, head: JobHe
   learned: (database, { job: { id }, type }) =>
     readLearned(database, { construction: type.templateId ?? type.construction, typeId: type.id, jobId: id }),
   practice: (database, head) => readPractice(database, head.type.id),
+  care: (database, head) => careRows(database, eq(careEntry.jobId, head.job.id)),
+  cleaningMinutes: (database, head) => readCleaningMinutes(database, head.job.id),
   stepMinutes: (database, head) => readStepMinutes(database, head.type.id, head.job.id),
   earlier: (database, head) => earlierFindings(database, { ...head.job, takenInAt: new Date(head.job.takenInAt) }),
   journal: (database, head) => lastOfJournal(database, head.job.id),

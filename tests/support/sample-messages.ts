@@ -90,6 +90,31 @@ export function sampleMessages(ids: SampleIds): { [N in CommandName]: CommandPay
       jobId,
       entry: { kind: 'off', part: 'body', words: 'Body', cell: null, way: 'cab forward', count: 1, minutes: 1 },
     },
+    'care.add': {
+      id: newId(),
+      jobId,
+      entry: {
+        kind: 'soil',
+        group: 'treads@driven@locomotive',
+        soils: ['oxide'],
+        words: 'Treads: oxide and tarnish',
+      },
+    },
+    'shelf.save': {
+      id: newId(),
+      fields: {
+        name: 'Alcohol, brown bottle',
+        product: 'isopropyl',
+        labelled: 'not-said',
+        left: 'half',
+        openedOn: '2026-10-01',
+        notes: '',
+      },
+    },
+    'running.book': {
+      id: newId(),
+      fields: { day: '2026-11-01', show: '', engines: [{ engineId, hours: 3, meter: null, meterReplaced: false }] },
+    },
     'photograph.save': {
       id: photographId,
       jobId,

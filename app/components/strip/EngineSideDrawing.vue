@@ -10,6 +10,16 @@ const props = defineProps<{
   title: string
   /** On the way back the arrow points home. */
   back?: boolean
+  /** Nothing is moved: no arrow. */
+  still?: boolean
+  /** More that is marked with the thing in hand. */
+  lit?: ReadonlySet<string>
+  /** Numbers put on parts. */
+  marks?: ReadonlyArray<{
+    readonly part: string
+    readonly text: string
+    readonly kind: 'now' | 'open' | 'done' | 'none'
+  }>
 }>()
 /** The unit the thing in hand belongs to; all of them while nothing is. */
 const unit = computed(() => props.description.parts.find((part) => part.id === props.inHand)?.unit ?? null)
@@ -22,12 +32,30 @@ const shapes = computed(() => layOutParts(props.description, unit.value))
 const held = computed(
   () => shapes.value.find((shape) => props.inHand !== null && shape.parts.includes(props.inHand)) ?? null,
 )
+const isLit = (shape: PartShape): boolean => props.lit !== undefined && shape.parts.some((part) => props.lit?.has(part))
+/** Marks stand on their shape; several on one stand side by side. */
+const placed = computed(() => {
+  const taken = new Map<string, number>()
+  return (props.marks ?? []).flatMap((mark) => {
+    const shape = shapes.value.find((entry) => entry.parts.includes(mark.part))
+    if (!shape) return []
+    const count = taken.get(shape.key) ?? 0
+    taken.set(shape.key, count + 1)
+    const { x, y, width, height } = shape.shape
+    const row = Math.floor(count / MARKS_IN_ROW)
+    const column = count % MARKS_IN_ROW
+    return [{ ...mark, x: x + width / 2 + column * MARK_STEP, y: y + height / 2 + row * MARK_STEP }]
+  })
+})
+const MARKS_IN_ROW = 3
+const MARK_STEP = 56
 const isOff = (shape: PartShape): boolean => shape.parts.every((part) => props.off.has(part))
 const some = (shape: PartShape): boolean => !isOff(shape) && shape.parts.some((part) => props.off.has(part))
 const lidOff = computed(() =>
   shapes.value.filter((shape) => shape.layer === 'lid' && shape.shape.height > 40).every(isOff),
 )
-const shown = (shape: PartShape): boolean => shape.layer !== 'inside' || lidOff.value || shape === held.value
+const shown = (shape: PartShape): boolean =>
+  shape.layer !== 'inside' || lidOff.value || shape === held.value || isLit(shape) || props.marks !== undefined
 const arrow = computed(() => {
   const found = held.value
   if (!found) return ''
@@ -51,7 +79,10 @@ const arrow = computed(() => {
     <g
       v-for="shape in shapes"
       :key="shape.key"
-      :class="[shape.layer, { off: isOff(shape), some: some(shape), held: shape === held, hidden: !shown(shape) }]"
+      :class="[
+        shape.layer,
+        { off: isOff(shape), some: some(shape), held: shape === held || isLit(shape), hidden: !shown(shape) },
+      ]"
     >
       <title>{{ shape.label }}</title>
       <rect
@@ -76,7 +107,11 @@ const arrow = computed(() => {
         />
       </template>
     </g>
-    <path v-if="held" :d="arrow" class="out" />
+    <path v-if="held && !still" :d="arrow" class="out" />
+    <g v-for="(mark, index) in placed" :key="index" class="mark" :class="mark.kind">
+      <circle :cx="mark.x" :cy="mark.y" :r="mark.kind === 'none' ? 16 : 25" />
+      <text :x="mark.x" :y="mark.y + (mark.kind === 'none' ? 7 : 10)" text-anchor="middle">{{ mark.text }}</text>
+    </g>
   </svg>
 </template>
 
@@ -131,6 +166,36 @@ g circle {
 .held .hub {
   fill: var(--brass);
   stroke: none;
+}
+.mark circle {
+  fill: var(--paper);
+  stroke: var(--steel);
+  stroke-width: 2;
+}
+.mark text {
+  font: 700 28px var(--mono);
+  fill: var(--ink);
+}
+.mark.now circle {
+  fill: var(--brass);
+  stroke: var(--brass);
+}
+.mark.now text {
+  fill: #1d1405;
+}
+.mark.done circle {
+  stroke: var(--sound);
+  stroke-width: 3;
+}
+.mark.done text {
+  fill: var(--sound-ink);
+}
+.mark.none circle {
+  stroke: var(--red);
+}
+.mark.none text {
+  font-size: 22px;
+  fill: var(--red);
 }
 .out {
   fill: none;

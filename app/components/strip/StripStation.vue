@@ -72,14 +72,12 @@ const choosing = ref<'goals' | 'deviation' | null>(null)
 type Teaching = 'other-fasteners' | 'hidden' | 'glued' | 'riveted'
 const teaching = ref<Teaching | null>(null)
 const teaches = (what: Deviation): what is Teaching => ['other-fasteners', 'hidden', 'glued', 'riveted'].includes(what)
-/** When the step in hand came up, on the clock that nobody sets. */
-let begun = performance.now()
+const elapsed = useElapsedMinutes(() => step.value?.part)
 const wanted = ref<string[]>([])
 watch(
   () => step.value?.part,
   () => {
     way.value = ''
-    begun = performance.now()
     teaching.value = null
     if (choosing.value === 'deviation') choosing.value = null
   },
@@ -88,12 +86,7 @@ watch(
 async function takeOff(): Promise<void> {
   const now = step.value
   if (!now || teaching.value || !session.mayWrite) return
-  await steps.takeOff({ id: now.part, name: now.name }, cell.value, way.value.trim(), minutesTaken(now.minutes))
-}
-/** Shorter is a slip of the pedal; much longer, and somebody was called away. */
-function minutesTaken(planned: number): number | null {
-  const taken = (performance.now() - begun) / 60_000
-  return taken >= 0.1 && taken <= 10 + 4 * planned ? Math.round(taken * 10) / 10 : null
+  await steps.takeOff({ id: now.part, name: now.name }, cell.value, way.value.trim(), elapsed(now.minutes))
 }
 async function teach(difference: Difference, scope: 'engine' | 'type', remark: string): Promise<void> {
   const [now, what] = [step.value, teaching.value]
@@ -435,11 +428,6 @@ useNextAction({
   padding: 0;
   font-weight: 600;
 }
-.plain {
-  font-weight: 600;
-  color: var(--green);
-  min-height: var(--target);
-}
 .plain[aria-pressed='true'] {
   box-shadow: inset 0 -3px 0 var(--brass);
 }
@@ -467,37 +455,6 @@ useNextAction({
   padding: 3px 10px;
   font-size: 0.9rem;
   line-height: 1.2;
-}
-.bench {
-  display: grid;
-  gap: 16px;
-  grid-template-columns: minmax(0, 1.25fr) minmax(240px, 1fr);
-  align-items: start;
-}
-@media (max-width: 1150px) {
-  .bench {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
-.card {
-  border: 2px solid var(--green);
-  border-radius: 3px;
-  background: var(--sheet);
-  padding: 12px 16px;
-  display: grid;
-  gap: 8px;
-}
-.card header {
-  display: flex;
-  justify-content: space-between;
-}
-.card h2 {
-  font-size: 1.5rem;
-}
-.card footer {
-  display: flex;
-  gap: 4px 22px;
-  flex-wrap: wrap;
 }
 .where .label {
   margin-left: 10px;

@@ -242,43 +242,6 @@ useNextAction({
   display: grid;
   gap: 10px;
 }
-.bench {
-  display: grid;
-  gap: 16px;
-  grid-template-columns: minmax(0, 1.25fr) minmax(240px, 1fr);
-  align-items: start;
-}
-@media (max-width: 1150px) {
-  .bench {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
-.card {
-  border: 2px solid var(--green);
-  border-radius: 3px;
-  background: var(--sheet);
-  padding: 12px 16px;
-  display: grid;
-  gap: 8px;
-}
-.card.fault {
-  border-color: var(--red);
-}
-.card.care {
-  border-color: var(--amber);
-}
-.card header {
-  display: flex;
-  justify-content: space-between;
-}
-.card h2 {
-  font-size: 1.5rem;
-}
-.card footer {
-  display: flex;
-  gap: 4px 22px;
-  flex-wrap: wrap;
-}
 .cell {
   display: flex;
   gap: 12px;
@@ -291,11 +254,6 @@ useNextAction({
 }
 .way {
   font-weight: 600;
-}
-.plain {
-  font-weight: 600;
-  color: var(--green);
-  min-height: var(--target);
 }
 .fates {
   display: grid;

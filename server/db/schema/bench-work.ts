@@ -2,6 +2,7 @@ import { boolean, double, index, int, json, mysqlTable, text, uniqueIndex, varch
 import type { KnowledgeChanges } from '../../../core/knowledge/knowledge-changes'
 import type { Reckoned } from '../../../messages/reckoned'
 import type { ReadingFields, SheetStation } from '../../../messages/bench-entries'
+import type { CareEntry } from '../../../messages/care-entries'
 import type { ContinuityFields } from '../../../messages/continuity-entries'
 import type { SearchEntry } from '../../../messages/search-entries'
 import type { StripEntry } from '../../../messages/strip-entries'
@@ -138,6 +139,24 @@ export const stripEntry = mysqlTable(
     receivedAt: instant('received_at').notNull(),
   },
   (table) => [index('strip_entry_job').on(table.jobId)],
+)
+
+/** Cleaning and oiling: only ever added to. */
+export const careEntry = mysqlTable(
+  'care_entry',
+  {
+    id: uuidColumn('id').primaryKey(),
+    jobId: uuidColumn('job_id')
+      .notNull()
+      .references(() => job.id),
+    entry: json('entry').$type<CareEntry>().notNull(),
+    authorId: uuidColumn('author_id')
+      .notNull()
+      .references(() => person.id),
+    capturedAt: instant('captured_at').notNull(),
+    receivedAt: instant('received_at').notNull(),
+  },
+  (table) => [index('care_entry_job').on(table.jobId)],
 )
 
 /** Notes and minutes at a station: only ever added to. */

@@ -170,10 +170,11 @@ async function showPhone(): Promise<void> {
           />
           <FindStation v-else-if="shown === 'find'" :book="book" />
           <LazyStripStation v-else-if="shown === 'strip'" :key="`${jobId}-strip`" :book="book" />
+          <LazyCleanStation v-else-if="shown === 'clean'" :key="`${jobId}-clean`" :book="book" />
+          <LazyLubricateStation v-else-if="shown === 'lubricate'" :key="`${jobId}-lubricate`" :book="book" />
           <MendStation v-else-if="shown === 'mend'" :book="book" />
           <RebuildStation v-else-if="shown === 'rebuild'" :key="`${jobId}-rebuild`" :book="book" />
           <HandBackStation v-else-if="shown === 'hand-back'" ref="handBack" :book="book" />
-          <WorkStation v-else :key="shown" :book="book" :station="shown" />
         </section>
         <JobLedger :book="book" @photograph="photographInput?.click()" @phone="showPhone" />
       </div>

@@ -1,0 +1,67 @@
+import { eq } from 'drizzle-orm'
+import { careKnowledge } from '../../core/knowledge/care/care-knowledge'
+import type { CareEntry } from '../../messages/care-entries'
+import type { CommandPayload } from '../../messages/commands'
+import { careEntry, job } from '../db/schema'
+import { cannotBeWritten, notInTheBook } from '../problems'
+import { careRows } from '../services/book-rows'
+import type { Write } from './write'
+
+/** One entry of cleaning and oiling. What cannot be so by what stands before it is refused. */
+export async function addCareEntry(write: Write, { id, jobId, entry }: CommandPayload<'care.add'>) {
+  await write.lock(job, jobId, 'job')
+  refuseUnknown(entry)
+  if (entry.kind === 'struck') {
+    const before = await careRows(write.transaction, eq(careEntry.jobId, jobId))
+    const struck = before.find((row) => row.id === entry.entryId)
+    if (!struck) throw notInTheBook('step')
+    if (struck.entry.kind === 'struck')
+      throw cannotBeWritten('Striking out cannot itself be struck out: enter the step again.', 'entry.entryId')
+    if (before.some((row) => row.entry.kind === 'struck' && row.entry.entryId === entry.entryId))
+      throw cannotBeWritten('This step was struck out already.', 'entry.entryId')
+  }
+  await write.transaction.insert(careEntry).values({
+    id,
+    jobId,
+    entry,
+    authorId: write.actor.id,
+    capturedAt: write.capturedAt,
+    receivedAt: write.receivedAt,
+  })
+  write.journal({ subject: 'care', subjectId: id, jobId, summary: summaryOf(entry), after: entry })
+  return { id }
+}
+
+/** An agent or a tool that nobody knows is no way to clean anything. */
+function refuseUnknown(entry: CareEntry): void {
+  const { agents, methods, soils } = careKnowledge
+  const known = (rows: ReadonlyArray<{ id: string }>, id: string): boolean => rows.some((row) => row.id === id)
+  if (entry.kind === 'soil') {
+    const wrong = entry.soils.find((soil) => !known(soils, soil))
+    if (wrong !== undefined) throw cannotBeWritten(`“${wrong}” is no soil that is known here.`, 'entry.soils')
+  }
+  if (entry.kind !== 'way' && entry.kind !== 'cleaned') return
+  if (entry.agent !== null && !known(agents, entry.agent))
+    throw cannotBeWritten(`Nobody here knows what the agent “${entry.agent}” does.`, 'entry.agent')
+  if (!known(methods, entry.method))
+    throw cannotBeWritten(`Nobody here knows what the tool “${entry.method}” does.`, 'entry.method')
+}
+
+function summaryOf(entry: CareEntry): string {
+  switch (entry.kind) {
+    case 'soil':
+      return entry.soils.length === 0 ? `Clean: ${entry.words}` : `Dirty: ${entry.words}`
+    case 'way':
+      return entry.word ? `Overruled, “${entry.word}”: ${entry.words}` : `Another way: ${entry.words}`
+    case 'cleaned':
+      return `Cleaned: ${entry.words}`
+    case 'oiled':
+      return `Oiled: ${entry.words}`
+    case 'soaked-off':
+      return `Too much oil soaked off: ${entry.words}`
+    case 'left':
+      return `Left: ${entry.words}`
+    case 'struck':
+      return `Struck out: ${entry.words}`
+  }
+}
