@@ -99,3 +99,79 @@ export function earlierCleaning(description: EngineDescription, soil: string, pe
     words: `${group.words}: ${soil.replaceAll('-', ' ')}`,
   }))
 }
+
+/** Days ago, at which show, and which engines ran for how long. */
+export const demoRunningHours: ReadonlyArray<
+  readonly [daysAgo: number, show: string, rows: ReadonlyArray<readonly [key: string, hours: number]>]
+> = [
+  [
+    150,
+    '',
+    [
+      ['moor-5', 4],
+      ['orrin-7', 1.5],
+    ],
+  ],
+  [
+    122,
+    'Autumn meeting',
+    [
+      ['moor-5', 7],
+      ['ridge-61', 6],
+      ['glen-18', 6],
+      ['shunter-9', 3],
+    ],
+  ],
+  [
+    96,
+    '',
+    [
+      ['moor-5', 3.5],
+      ['fjell-92', 1],
+    ],
+  ],
+  [
+    71,
+    '',
+    [
+      ['moor-5', 4.5],
+      ['orrin-7', 2],
+    ],
+  ],
+  [
+    44,
+    'Quayside running day',
+    [
+      ['moor-5', 6.5],
+      ['ridge-61', 7],
+      ['glen-18', 5.5],
+      ['shunter-9', 4],
+    ],
+  ],
+  [
+    30,
+    '',
+    [
+      ['fjell-92', 1.5],
+      ['orrin-7', 1],
+    ],
+  ],
+  [
+    16,
+    '',
+    [
+      ['moor-5', 3],
+      ['ridge-61', 4.5],
+    ],
+  ],
+  [
+    9,
+    'Club evening',
+    [
+      ['moor-5', 2.5],
+      ['ridge-61', 3],
+      ['glen-18', 3],
+      ['shunter-9', 2],
+    ],
+  ],
+]

@@ -27,7 +27,17 @@ export interface DemoJob {
   readonly condition?: string
   readonly estimate?: number
   readonly arrivals?: ReadonlyArray<readonly [ArrivalKind, string, ArrivalFate?]>
-  readonly findings?: ReadonlyArray<readonly [what: string, place: string, FindingState, FindingOrigin, remedy: string]>
+  readonly findings?: ReadonlyArray<
+    readonly [
+      what: string,
+      place: string,
+      FindingState,
+      FindingOrigin,
+      remedy: string,
+      /** What the search called it, where it found it. */
+      suspect?: string,
+    ]
+  >
   readonly notes?: ReadonlyArray<readonly [StationId, string, minutes: number]>
   readonly parts?: ReadonlyArray<readonly [what: string, quantity: number, PartState, price?: number]>
   readonly first?: DemoSheet
@@ -396,6 +406,7 @@ const inHand: readonly DemoJob[] = [
     trial: 'Ten times round the tightest curve',
     wanted: 'No short, no guessing.',
     findings: [
+      ['Two gaps bridged by carbon', 'commutator', 'confirmed', 'inside', '', 'gap-bridged@motor.gaps'],
       ['Insulating spacer split', 'frame, rear', 'confirmed', 'inside', 'Glued as a temporary; new one to be made'],
       [
         'Two washers too many',

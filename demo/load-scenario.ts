@@ -21,7 +21,7 @@ import { engineTypes, type DemoType } from './engine-types'
 import { jobs, type DemoJob } from './jobs'
 import { benchHand, meters, owners, reader, shop } from './people-and-owners'
 import { demoContinuity } from './continuity'
-import { careEntriesOf, earlierCleaning, shelf } from './care'
+import { careEntriesOf, demoRunningHours, earlierCleaning, shelf } from './care'
 import { demoStrips, nextPartOf, stripEntriesOf } from './strips'
 import { demoTypeKnowledge } from './type-knowledge'
 import { demoRunning, demoLearned, searchKey } from './search-steps'
@@ -51,6 +51,7 @@ export async function loadScenario(database: Database, { now, password }: Scenar
   await loader.instruments()
   await loader.book()
   for (const [index, job] of jobs.entries()) await loader.job(job, index)
+  await loader.running()
 }
 
 class ScenarioLoader {
@@ -270,8 +271,13 @@ class ScenarioLoader {
     await this.care(jobId, engine, demo, later, actor)
     if (demo.handBack) await this.photographSister(jobId, engine, later, actor)
     else await this.strip(jobId, engine, later, actor)
-    for (const [what, place, state, origin, remedy] of demo.findings ?? [])
-      await this.finding(jobId, { what, place, origin, remedy }, state, later, actor)
+    for (const [what, place, state, origin, remedy, suspect] of demo.findings ?? []) {
+      const findingId = await this.finding(jobId, { what, place, origin, remedy }, state, later, actor)
+      if (suspect) {
+        const entry = { kind: 'confirmed' as const, suspect, words: what, findingId, believed: [] }
+        await this.run('search.add', { id: newId(), jobId, entry }, later(1), { actor })
+      }
+    }
     for (const [station, text, minutes] of before) {
       await this.run(
         'note.add',
@@ -537,6 +543,28 @@ class ScenarioLoader {
     return written.steps.flatMap((step) => (step.kind === 'confirmed' && step.suspect ? [step.suspect] : []))
   }
 
+  /** Hours that ran in the last half year: a few engines often, and one show for the whole club. */
+  async running(): Promise<void> {
+    const day = (daysAgo: number): string => new Date(this.now.getTime() - daysAgo * DAY_MS).toISOString().slice(0, 10)
+    const book = (daysAgo: number, show: string, rows: ReadonlyArray<readonly [key: string, hours: number]>) =>
+      this.run(
+        'running.book',
+        {
+          id: newId(),
+          fields: {
+            day: day(daysAgo),
+            show,
+            engines: rows.flatMap(([key, hours]) => {
+              const engineId = this.engineIds.get(key)
+              return engineId ? [{ engineId, hours, meter: null, meterReplaced: false }] : []
+            }),
+          },
+        },
+        new Date(this.now.getTime() - daysAgo * DAY_MS),
+      )
+    for (const [daysAgo, show, rows] of demoRunningHours) await book(daysAgo, show, rows)
+  }
+
   /** What was cleaned and oiled; in some earlier jobs, how long it took. */
   private async care(
     jobId: string,
@@ -663,7 +691,7 @@ class ScenarioLoader {
     state: CommandPayload<'finding.save'>['fields']['state'],
     later: (minutes: number) => Date,
     actor: Actor,
-  ): Promise<void> {
+  ): Promise<string> {
     const id = newId()
     const life =
       state === 'mended'
@@ -677,6 +705,7 @@ class ScenarioLoader {
         ...(step > 0 ? { expectedVersion: step } : {}),
       })
     }
+    return id
   }
 
   private async sheet(

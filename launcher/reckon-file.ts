@@ -1,7 +1,9 @@
 import type { TSchema } from '@sinclair/typebox'
 import { Ajv } from 'ajv'
+import { applyDifferences } from '../core/engine/apply-differences'
 import { checkDescription } from '../core/engine/check-description'
 import { EngineDescription } from '../core/engine/description-schema'
+import type { Difference } from '../core/engine/difference-schema'
 import { describeConstruction } from '../core/knowledge/constructions'
 import { SentenceError } from './sentence-error'
 
@@ -28,6 +30,18 @@ export function describedIn(file: { construction: unknown; power?: 'dc' | 'ac' |
   const flaw = checkDescription(construction as EngineDescription).find((problem) => problem.fatal)
   if (flaw) throw new SentenceError(`construction: ${flaw.message}`)
   return construction as EngineDescription
+}
+
+/** With its differences; the first that cannot be is named. */
+export function adapted(
+  description: EngineDescription,
+  differences: readonly Difference[] | undefined,
+): EngineDescription {
+  if (!differences) return description
+  const { description: changed, flagged } = applyDifferences(description, differences)
+  const [flaw] = flagged
+  if (flaw) throw new SentenceError(`differences.${flaw.index}: ${flaw.message}`)
+  return changed
 }
 
 export const quoted = (id: string): string => (id.length > QUOTED ? `${id.slice(0, QUOTED)}…` : id)

@@ -1,5 +1,4 @@
 import { Type, type Static } from '@sinclair/typebox'
-import { applyDifferences } from '../core/engine/apply-differences'
 import { tools as everyTool, type EngineDescription } from '../core/engine/description-schema'
 import { Differences } from '../core/engine/difference-schema'
 import { describeConstruction } from '../core/knowledge/constructions'
@@ -8,7 +7,7 @@ import { isRefusedStrip, planStrip } from '../core/strip/plan-strip'
 import { stripGoals } from '../core/strip/strip-goals'
 import { goesTo } from '../core/strip/tray'
 import { wayBack, type BackStep } from '../core/strip/way-back'
-import { describedIn, quoted, readReckonFile } from './reckon-file'
+import { adapted, describedIn, quoted, readReckonFile } from './reckon-file'
 import { SentenceError } from './sentence-error'
 
 const PartIds = Type.Array(Type.String({ maxLength: 400 }), { maxItems: 400 })
@@ -91,14 +90,6 @@ export function listGoals(construction: string, power: 'dc' | 'ac' | 'dcc' = 'dc
     parts: description.parts.map(({ id, name }) => ({ id, words: name })),
     tools: everyTool,
   }
-}
-
-function adapted(description: EngineDescription, differences: StripFile['differences']): EngineDescription {
-  if (!differences) return description
-  const { description: changed, flagged } = applyDifferences(description, differences)
-  const [flaw] = flagged
-  if (flaw) throw new SentenceError(`differences.${flaw.index}: ${flaw.message}`)
-  return changed
 }
 
 function shown(step: BackStep): object {

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { reckonFit } from './reckon-fit'
+import { listCare, reckonCard } from './reckon-card'
 import { listFor, listKnowledge, reckonFind } from './reckon-find'
 import { listGoals, reckonStrip } from './reckon-strip'
 import { SentenceError } from './sentence-error'
@@ -10,6 +11,8 @@ const USE = `Use: bin/reckon fit FILE.csv                          judge a volta
      bin/reckon find --list [CONSTRUCTION [dc|ac|dcc]]   ids of faults, tests and outcomes
      bin/reckon strip FILE.json                       the way in, and the way back
      bin/reckon strip --list CONSTRUCTION [dc|ac|dcc]    what it can be opened for
+     bin/reckon card FILE.json                        what cleans it, what is oiled, what never
+     bin/reckon card --list [CONSTRUCTION [dc|ac|dcc]]   soils, agents, tools, products, schools
      (- reads standard input.) See docs/formats.md.`
 
 function stop(sentence: string): never {
@@ -39,6 +42,12 @@ function reckon([verb, first, ...rest]: readonly string[]): unknown {
     return listGoals(construction as string, power as 'dc' | 'ac' | 'dcc')
   }
   if (verb === 'strip' && first && rest.length === 0) return reckonStrip(read(first))
+  if (verb === 'card' && first === '--list') {
+    const [construction, power = 'dc', ...more] = rest
+    if (more.length > 0 || !['dc', 'ac', 'dcc'].includes(power)) stop(USE)
+    return listCare(construction, power as 'dc' | 'ac' | 'dcc')
+  }
+  if (verb === 'card' && first && rest.length === 0) return reckonCard(read(first))
   return stop(USE)
 }
 

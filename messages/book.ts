@@ -94,6 +94,40 @@ export interface CareRow {
   readonly capturedAt: string
 }
 
+/** When one kind of care falls due on an engine. */
+export interface DueLine {
+  readonly id: string
+  readonly name: string
+  /** Hours run since, and of how many. */
+  readonly spent: number
+  readonly every: number
+  readonly state: 'due' | 'soon' | 'later'
+  /** Days from today by the pace of the last months, with an 80 % interval; null while it does not run. */
+  readonly inDays: number | null
+  readonly earliest: number | null
+  readonly latest: number | null
+}
+
+/** One engine of the care book. */
+export interface CareLine {
+  readonly engineId: string
+  readonly ownerId: string
+  readonly name: string
+  readonly type: string
+  readonly owner: string
+  readonly lastRan: { readonly day: string; readonly hours: number; readonly show: string } | null
+  readonly oiledOn: string | null
+  readonly due: readonly DueLine[]
+}
+
+export interface CareBook {
+  readonly today: string
+  /** The most pressing first. */
+  readonly lines: readonly CareLine[]
+  /** Calendars that may come back for it. */
+  readonly feeds: ReadonlyArray<{ readonly id: string; readonly person: string; readonly madeAt: string }>
+}
+
 export interface ShelfRow extends ShelfFields, Kept {}
 
 export type ContinuityRow = ContinuityFields & {

@@ -30,5 +30,5 @@ export function logRefusedSignIn(
   )
 }
 
-/** A path without what was asked for in it. */
-export const pathOnly = (path: string): string => path.split('?')[0] ?? ''
+/** A path without what was asked for in it, and without a calendar’s secret. */
+export const pathOnly = (path: string): string => (path.split('?')[0] ?? '').replace(/^\/calendar\/.*/, '/calendar/…')

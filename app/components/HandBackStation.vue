@@ -64,7 +64,8 @@ defineExpose({ submit })
   <div class="hand-back">
     <div class="head">
       <h2>Before and after</h2>
-      <v-btn variant="outlined" :href="`/api/jobs/${book.job.id}/hand-back`" target="_blank">Printed sheet (PDF)</v-btn>
+      <v-btn variant="outlined" :href="`/api/jobs/${book.job.id}/hand-back`" target="_blank">Printed sheet (PDF)</v-btn
+      ><v-btn variant="outlined" :href="`/api/jobs/${book.job.id}/leaflet`" target="_blank">Care leaflet (PDF)</v-btn>
     </div>
     <ComparisonTable :comparison="comparison" />
     <section v-if="open.length > 0 || openArrivals.length > 0" class="open">

@@ -121,7 +121,7 @@ const open = (finding: FindingRow): void => {
         <button v-if="session.mayWrite" type="button" class="add" @click="$emit('photograph')">
           Take one <kbd>P</kbd>
         </button>
-        <button v-if="session.mayWrite" type="button" class="add" @click="$emit('phone')">By phone <kbd>H</kbd></button>
+        <button v-if="session.mayWrite" type="button" class="add" @click="$emit('phone')">Phone <kbd>H</kbd></button>
       </div>
       <div v-if="book.photographs.length > 0" class="photographs">
         <button

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { materials, type EngineDescription, type Material } from '../engine/description-schema'
 import { driveTrain } from '../engine/drive-train'
 import { careKnowledge } from '../knowledge/care/care-knowledge'
+import weights from '../knowledge/care/weights.json'
 import { constructionPlans, describeConstruction } from '../knowledge/constructions'
 import { schools } from '../knowledge/schools'
 import { cleaningCard, type GroupSoil } from './cleaning-card'
@@ -138,7 +139,7 @@ describe('a card', () => {
 
   it('opens the bottles that cost least in all: as found by trying every combination of ways', () => {
     const cost = (way: { minutes: number; level: string; rank: number }): number =>
-      way.minutes + (way.level === 'care' ? 3 : 0) + 0.4 * way.rank
+      way.minutes + (way.level === 'care' ? weights.careMinutes : 0) + weights.usualOrderMinutes * way.rank
     fc.assert(
       fc.property(
         fc.constantFrom(...machines),
@@ -148,7 +149,7 @@ describe('a card', () => {
           const soils = [...new Set(picks.map((pick) => all[pick % all.length] as GroupSoil))]
           const { steps, agents } = cleaningCard(machine, soils)
           const bottles = (taken: readonly (string | null)[]): number =>
-            2 * new Set(taken.filter((agent) => agent !== null && !always.has(agent))).size
+            weights.bottleMinutes * new Set(taken.filter((agent) => agent !== null && !always.has(agent))).size
           const always = new Set(['soapy-water'])
           const choices = steps.map((step) => [...(step.way ? [step.way] : []), ...step.others])
           const least = choices.reduce<Array<{ cost: number; taken: readonly (string | null)[] }>>(

@@ -21,7 +21,7 @@ export interface DueCare {
   readonly words: string
 }
 
-interface CareInterval {
+export interface CareInterval {
   readonly id: string
   readonly name: string
   readonly counts: 'hours' | 'shows' | 'years'

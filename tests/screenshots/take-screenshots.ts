@@ -17,40 +17,6 @@ const views: ReadonlyArray<{
   { name: 'take-in', path: '/take-in', before: (page) => page.getByRole('button', { name: 'A new owner' }).click() },
   { name: 'first-run', path: '/first-run', job: 'Orrin Seven backwards' },
   {
-    name: 'measuring',
-    path: '/first-run',
-    job: 'Creeps badly and hums',
-    before: async (page) => {
-      await page.getByRole('button', { name: 'Measure with the supply' }).click()
-      await page.getByText('Take off').waitFor()
-      await page.keyboard.press('PageDown')
-      for (let turn = 1; turn <= 7; turn++) {
-        await page
-          .getByRole('status')
-          .filter({ hasText: new RegExp(`(hold it|finger)\\.\\s*${turn} of 12`) })
-          .waitFor({ timeout: 60_000 })
-        if (turn < 7) await page.keyboard.press('PageDown')
-      }
-    },
-    after: async (page) => {
-      await page.keyboard.press('Escape')
-      await page.getByText('Stopped. The output is off').waitFor()
-    },
-  },
-  {
-    name: 'find-suspects',
-    path: '/find',
-    job: 'Orrin Seven backwards',
-    before: async (page) => {
-      const suspects = page.getByRole('region', { name: 'Suspects' })
-      await suspects.waitFor({ timeout: 30_000 })
-      await suspects.getByRole('listitem').first().getByRole('button').first().click()
-      await page
-        .getByRole('region', { name: 'Where it is likely' })
-        .evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 20))
-    },
-  },
-  {
     name: 'continuity',
     path: '/find?view=wheels',
     job: 'Lady of the Vale',
@@ -62,26 +28,8 @@ const views: ReadonlyArray<{
     job: 'Glen half throttle',
     before: (page) => page.getByText('Cheapest that is enough').waitFor({ timeout: 30_000 }),
   },
-  {
-    name: 'learned',
-    path: '/workshop',
-    before: async (page) => {
-      const panel = page.getByRole('region', { name: 'What the shop has learned' })
-      await panel.getByRole('button', { name: /^Diesel, side-brush/ }).click()
-      await panel.evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 20))
-    },
-  },
   { name: 'prove-lamp-off', path: '/prove', job: 'Cellar find', lampOff: true },
   { name: 'hand-back', path: '/hand-back', job: 'Growls' },
-  {
-    name: 'what-we-know',
-    path: '/known',
-    engine: 'kontor',
-    before: async (page) => {
-      await page.getByRole('searchbox', { name: 'Word' }).fill('sequence')
-      await page.getByText('was 7 %').waitFor()
-    },
-  },
   {
     name: 'engine-current-path',
     path: '/path',
@@ -92,15 +40,67 @@ const views: ReadonlyArray<{
     },
   },
   { name: 'strip', path: '/strip', job: 'Little bus', lampOff: true },
-  { name: 'phone-first-run', path: '/first-run', job: 'Orrin Seven backwards', size: { width: 390, height: 844 } },
+  {
+    name: 'clean',
+    path: '/clean',
+    job: 'Glen half throttle',
+    before: async (page) => {
+      await page.getByRole('article', { name: /^Clean: / }).waitFor()
+      await page.keyboard.press('u')
+      await page.getByRole('region', { name: 'Never here' }).waitFor()
+    },
+  },
+  {
+    name: 'mend',
+    path: '/mend',
+    job: 'Short circuit now and then',
+    before: (page) => page.getByRole('radiogroup').waitFor(),
+  },
+  {
+    name: 'lubricate',
+    path: '/lubricate',
+    job: 'Thirty-one hours',
+    before: (page) => page.getByRole('article', { name: /^Oil: / }).waitFor(),
+  },
+  { name: 'care-book', path: '/engines/care', before: (page) => page.getByRole('row').nth(2).waitFor() },
+  {
+    name: 'photographs',
+    path: '/strip',
+    job: 'Little bus',
+    before: async (page) => {
+      await page.getByRole('button', { name: 'No. 4' }).waitFor()
+      const beside = page.getByRole('list', { name: /^Photographs: / })
+      await beside.getByRole('button').first().click()
+      await page.getByRole('combobox', { name: 'Lay another over it' }).press('ArrowDown')
+      await page
+        .getByRole('option', { name: /^Take in|Hair/ })
+        .first()
+        .click()
+      await page.getByRole('slider').waitFor()
+    },
+  },
+  {
+    name: 'phone',
+    path: '/strip',
+    job: 'Little bus',
+    size: { width: 390, height: 844 },
+    before: async (page) => {
+      const address = await page.evaluate(async () => {
+        const job = /jobs\/([0-9a-f-]+)/.exec(location.pathname)?.[1]
+        const about = { kind: 'part', part: 'motor', moment: 'off' }
+        const answer = await fetch(`/api/jobs/${job}/phone`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ station: 'strip', about, words: 'Motor, before it comes off' }),
+        })
+        return `/phone#${((await answer.json()) as { token: string }).token}`
+      })
+      await page.goto(new URL(address, page.url()).href)
+      await page.getByText('Photograph it').waitFor()
+    },
+  },
   { name: 'motor-over-the-years', path: '/motor', engine: 'Orrin Seven' },
   { name: 'rebuild', path: '/rebuild', job: 'taken apart by my nephew' },
-  {
-    name: 'sequence-test',
-    path: '/first-run',
-    job: 'will not change over',
-    before: (page) => page.getByRole('region', { name: 'Sequence switch' }).waitFor(),
-  },
   {
     name: 'instruments',
     path: '/instruments',

@@ -31,7 +31,8 @@ const lit = computed(() => new Set(step.value?.group.parts ?? []))
 const saying = ref(careState(props.book.care).soils.size === 0)
 const choosing = ref<'others' | 'never' | null>(null)
 const word = ref('')
-const against = ref<OfferedWay | null>(null)
+/** The way that is to be taken against its rule, by its words. */
+const against = ref<string | null>(null)
 watch(
   () => step.value?.id,
   () => {
@@ -72,7 +73,7 @@ async function take(way: OfferedWay, because = ''): Promise<void> {
   const now = step.value
   if (!now || !session.mayWrite) return
   if (way.level === 'never' && because.trim() === '') {
-    against.value = way
+    against.value = way.words
     return
   }
   choosing.value = null
@@ -218,10 +219,10 @@ useNextAction({
               <li v-for="way in step.never" :key="way.words">
                 <b class="sign sign--fault">{{ atStart(way.words) }}</b>
                 <span>{{ neverInWords(way) }}</span>
-                <button v-if="session.mayWrite && against !== way" type="button" class="plain" @click="take(way)">
+                <button v-if="session.mayWrite && against !== way.words" type="button" class="plain" @click="take(way)">
                   All the same …
                 </button>
-                <form v-else-if="against === way" class="overrule" @submit.prevent="take(way, word)">
+                <form v-else-if="against === way.words" class="overrule" @submit.prevent="take(way, word)">
                   <v-text-field v-model="word" label="Why, in a word" maxlength="300" autofocus hide-details />
                   <v-btn type="submit" variant="outlined" :disabled="word.trim() === ''">Overrule it</v-btn>
                 </form>

@@ -65,9 +65,8 @@ useNextAction({
       <span v-if="way" class="figure">{{ way.minutes }} min</span>
     </header>
     <h2>{{ task.finding.what }}</h2>
-    <p v-if="task.finding.place || (!way && task.finding.remedy)" class="quiet">
-      {{ [task.finding.place, way ? '' : task.finding.remedy].filter(Boolean).join('. ') }}
-    </p>
+    <p v-if="task.finding.place" class="quiet">{{ task.finding.place }}</p>
+    <p v-if="!way && task.finding.remedy" class="way">{{ task.finding.remedy }}</p>
     <div v-if="task.question" role="radiogroup" :aria-label="task.question" class="ways">
       <span class="label">{{ task.question }}</span>
       <button

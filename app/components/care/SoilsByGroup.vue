@@ -135,6 +135,9 @@ li {
   border-left: 3px solid transparent;
   align-items: center;
 }
+.name .quiet {
+  margin-left: 6px;
+}
 .nothing {
   min-height: 36px;
   display: inline-flex;

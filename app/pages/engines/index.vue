@@ -50,6 +50,7 @@ useBenchKeys([{ key: 'n', label: 'Take in an engine', run: () => void router.pus
   <div class="page">
     <div class="page-head">
       <h1>Engines & owners</h1>
+      <NuxtLink to="/engines/care" class="care">Care book</NuxtLink>
       <v-text-field
         v-model="search"
         label="Engine, type, maker or owner"
@@ -116,6 +117,9 @@ useBenchKeys([{ key: 'n', label: 'Take in an engine', run: () => void router.pus
 </template>
 
 <style scoped>
+.care {
+  font-weight: 600;
+}
 .search {
   max-width: 420px;
   margin-left: auto;

@@ -1,0 +1,73 @@
+import { expect, findJob, signIn, test } from './shop'
+
+test('from Clean to Lubricate by keys alone: what is dirty, the card with its refusals, a rule overruled by a word, oil point by point', async ({
+  page,
+  scenario,
+}) => {
+  await signIn(page, scenario)
+  const id = await findJob(page, scenario, 'Orrin Seven backwards')
+  await page.goto(`${scenario.url}/jobs/${id}/clean`)
+  const card = page.getByRole('article', { name: /^Clean: / })
+  // Nothing is said yet: what is dirty is asked first, one key a group.
+  const list = page.getByRole('region', { name: 'What is dirty with what' })
+  await expect(list).toBeVisible({ timeout: 20_000 })
+  await page.keyboard.press('1')
+  const body = list.getByRole('listitem').filter({ hasText: 'Body and details' })
+  for (let step = 0; step < 30 && (await body.getAttribute('aria-current')) !== 'step'; step++)
+    await page.keyboard.press('ArrowDown')
+  const oil = body.getByRole('button', { name: /oil film/ })
+  const key = ((await oil.textContent()) ?? '').trim().charAt(0)
+  await page.keyboard.press(key)
+  await expect(oil).toHaveAttribute('aria-pressed', 'true')
+  await page.keyboard.press('d')
+
+  // Dust first; the pedal goes on.
+  await expect(card.getByRole('heading', { level: 2 })).toHaveText('Everything')
+  while ((await card.getByRole('heading', { level: 2 }).textContent()) !== 'Body and details') {
+    const before = (await card.textContent()) ?? ''
+    await page.keyboard.press('PageDown')
+    await expect(card).not.toHaveText(before)
+  }
+  // A printed shell is not wiped with alcohol; the reason stands beside it, and only a word goes past it.
+  const never = page.getByRole('region', { name: 'Never here' })
+  await expect(never).toContainText('Isopropyl alcohol')
+  await expect(never).toContainText(/Painted|Printed/)
+  await expect(card).toContainText('Lukewarm soapy water')
+  await never.getByRole('button', { name: 'All the same …' }).first().click()
+  await never.getByLabel('Why, in a word').fill('the number is to come off')
+  await page.keyboard.press('Enter')
+  await expect(card).toContainText('Against the rule: “the number is to come off”')
+  await page.keyboard.press('PageDown')
+  await expect(page.getByText(/waiting for the server/)).toHaveCount(0)
+
+  await page.goto(`${scenario.url}/jobs/${id}/lubricate`)
+  const point = page.getByRole('article', { name: /^Oil: / })
+  await expect(point).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('region', { name: 'None here' })).toContainText('Tyre')
+  const first = (await point.getByRole('heading', { level: 2 }).textContent()) ?? ''
+  await page.keyboard.press('Space')
+  await expect(point.getByRole('heading', { level: 2 })).not.toHaveText(first)
+  await page.keyboard.press('u')
+  await expect(point.getByRole('heading', { level: 2 })).toHaveText(first)
+})
+
+test('a show books hours for a roster in one entry, and what is due stands with its day', async ({
+  page,
+  scenario,
+}) => {
+  await signIn(page, scenario)
+  await page.goto(`${scenario.url}/engines/care`)
+  const due = page.getByRole('region', { name: 'What is due' })
+  await expect(due.getByRole('row', { name: /Peat/ })).toContainText(/of 24 h/)
+  const form = page.getByRole('form', { name: 'Book hours' })
+  for (const engine of ['Cellar find', 'Old Fjell']) {
+    await form.getByLabel('Engines').fill(engine)
+    await page.getByRole('option', { name: new RegExp(engine) }).click()
+  }
+  await page.keyboard.press('Escape')
+  await form.getByLabel('Hours each').fill('6,5')
+  await form.getByLabel('At which show, if any').fill('Harbour festival')
+  await form.getByRole('button', { name: 'Book it' }).click()
+  for (const engine of ['Cellar find', 'Old Fjell'])
+    await expect(due.getByRole('row', { name: new RegExp(engine) })).toContainText('Harbour festival')
+})
