@@ -43,7 +43,7 @@ test('from Clean to Lubricate by keys alone: what is dirty, the card with its re
   await page.goto(`${scenario.url}/jobs/${id}/lubricate`)
   const point = page.getByRole('article', { name: /^Oil: / })
   await expect(point).toBeVisible({ timeout: 20_000 })
-  await expect(page.getByRole('region', { name: 'None here' })).toContainText('Tyre')
+  await expect(page.getByRole('region', { name: 'None here' })).toContainText('Grease stops the current')
   const first = (await point.getByRole('heading', { level: 2 }).textContent()) ?? ''
   await page.keyboard.press('Space')
   await expect(point.getByRole('heading', { level: 2 })).not.toHaveText(first)

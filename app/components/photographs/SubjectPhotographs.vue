@@ -34,7 +34,7 @@ watch(
 </script>
 
 <template>
-  <ul v-if="own.length + sisters.length > 0" class="strip" :aria-label="`Photographs: ${words}`">
+  <ul v-if="own.length + sisters.length > 0" class="pictures" :aria-label="`Photographs: ${words}`">
     <li v-for="photograph in own" :key="photograph.id">
       <span v-if="photograph.width === 0" class="coming quiet">on the way</span>
       <button v-else type="button" @click="viewer.open(photograph.id, sisters)">
@@ -56,7 +56,7 @@ watch(
 </template>
 
 <style scoped>
-.strip {
+.pictures {
   display: flex;
   gap: 8px;
   flex-wrap: wrap;
