@@ -90,6 +90,15 @@ export const StripEntry = Type.Union([
   ),
   /** Clip leads, trial glue, a temporary wire: listed until they are gone. */
   Type.Object({ kind: Type.Literal('provisional'), thing: Id, words: NeededLine(200), gone: Type.Boolean() }, closed),
+  /** Handed on although something lies in the tray or is provisional: what that was, and why. */
+  Type.Object(
+    {
+      kind: Type.Literal('signed-off'),
+      words: NeededLine(300),
+      open: Type.Array(NeededLine(200), { minItems: 1, maxItems: 200 }),
+    },
+    closed,
+  ),
   Type.Object({ kind: Type.Literal('struck'), entryId: Id, words: NeededLine(300) }, closed),
 ])
 export type StripEntry = Static<typeof StripEntry>

@@ -122,4 +122,14 @@ describe('the way back of a job', () => {
     const again = [...strip, off('motor'), back('motor')]
     expect(wayBackOfJob({ strip: again, search: [], sheets: [] }, description, 4).next?.id).toBe('test motor')
   })
+
+  it('is signed off by a word for what was open then, and not for what is left later', () => {
+    const entry = (id: string, minute: number, what: object) =>
+      ({ id, jobId: 'j', author: 'M', capturedAt: `2026-11-30T10:0${minute}:00.000Z`, entry: what }) as never
+    const off = (id: string, minute: number, part: string) =>
+      entry(id, minute, { kind: 'off', part, words: part, cell: null, way: '', count: 1, minutes: null })
+    const signed = entry('s', 2, { kind: 'signed-off', words: 'the owner keeps it off', open: ['body'] })
+    expect(stripState([off('a', 1, 'body'), signed]).signedOff?.words).toBe('the owner keeps it off')
+    expect(stripState([off('a', 1, 'body'), signed, off('b', 3, 'weight')]).signedOff).toBe(null)
+  })
 })

@@ -37,6 +37,8 @@ export interface StripState {
   readonly done: ReadonlyMap<string, string | null>
   /** Temporary things that are still there. */
   readonly provisional: ReadonlyMap<string, string>
+  /** Handed on although something was open; null where nobody has, or more has been left since. */
+  readonly signedOff: { readonly words: string; readonly entryId: string } | null
   /** Entries that stand, oldest first. */
   readonly standing: readonly StripRow[]
 }
@@ -69,6 +71,7 @@ export function stripState(rows: readonly StripRow[], search: readonly SearchRow
   const fates = new Map<string, Fate>()
   const done = new Map<string, string | null>()
   const provisional = new Map<string, string>()
+  let signed: { words: string; open: readonly string[]; entryId: string } | null = null
   for (const happened of inTime(standing, search)) {
     if (happened.kind === 'search') {
       const said = new Set(happened.off)
@@ -107,13 +110,35 @@ export function stripState(rows: readonly StripRow[], search: readonly SearchRow
       else gone.add(entry.part)
     }
     if (entry.kind === 'done') done.set(entry.step, entry.part)
+    if (entry.kind === 'signed-off') signed = { words: entry.words, open: entry.open, entryId }
     if (entry.kind === 'provisional') {
       if (entry.gone) provisional.delete(entry.thing)
       else provisional.set(entry.thing, entry.words)
     }
   }
   const lying = [...off.values()].filter((thing) => !gone.has(thing.part))
-  return { goals, leaveOn, overruled, trays, off, opened, lying, notAsPlanned, fates, done, provisional, standing }
+  const covered = signed && openThings({ lying, provisional }).every((words) => signed?.open.includes(words))
+  const signedOff = covered && signed ? { words: signed.words, entryId: signed.entryId } : null
+  return {
+    goals,
+    leaveOn,
+    overruled,
+    trays,
+    off,
+    opened,
+    lying,
+    notAsPlanned,
+    fates,
+    done,
+    provisional,
+    signedOff,
+    standing,
+  }
+}
+
+/** What must be none before Prove, in words: things in the tray, and what is provisional. */
+export function openThings({ lying, provisional }: Pick<StripState, 'lying' | 'provisional'>): string[] {
+  return [...lying.map((thing) => thing.words), ...provisional.values()]
 }
 
 type Happened =

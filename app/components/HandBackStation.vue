@@ -130,6 +130,7 @@ defineExpose({ submit })
 }
 .head {
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
 }

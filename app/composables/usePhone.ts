@@ -1,5 +1,5 @@
 import type { PhoneAim } from '~~/messages/photograph-entries'
-import { problemSentence } from '~/stores/problem-sentence'
+import { failedStatus, problemSentence } from '~/stores/problem-sentence'
 
 interface OpenedPhone {
   readonly id: string
@@ -32,9 +32,9 @@ export function usePhone(jobId: Ref<string>, aim: Ref<PhoneAim>) {
     if (!phone.value) return
     try {
       await $fetch(`/api/phones/${phone.value.id}`, { method: 'PUT', body: aim.value })
-    } catch {
-      // Its ten minutes are over, or the server is away: a new code is asked for when it is wanted.
-      phone.value = null
+    } catch (error) {
+      // Its ten minutes are over: a new code is asked for when it is wanted. One that did not arrive is let be.
+      if (failedStatus(error) === 401) phone.value = null
     }
   }
   function shut(): void {

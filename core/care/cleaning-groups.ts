@@ -1,4 +1,5 @@
 import type { EngineDescription, Material, Part } from '../engine/description-schema'
+import { plastics } from '../engine/plastics'
 import { driveTrain } from '../engine/drive-train'
 import { inSentence } from '../engine/name-in-sentence'
 import { cleaningSubjects, type CleaningSubject } from '../knowledge/care/care-schema'
@@ -21,17 +22,6 @@ export interface CleaningGroup {
   /** Turned by the motor, so that it can be cleaned turning; null where it is no wheel. */
   readonly driven: boolean | null
 }
-
-const plastics: ReadonlySet<Material> = new Set([
-  'acetal',
-  'nylon',
-  'styrene',
-  'abs',
-  'polycarbonate',
-  'phenolic-resin',
-  'unknown-plastic',
-  'unknown',
-])
 
 /**
  * What can be dirty on this engine, group by group: from its parts, their materials and how it is driven. Of wheels

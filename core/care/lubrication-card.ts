@@ -1,4 +1,5 @@
-import type { CarePoint, EngineDescription, Material, Part } from '../engine/description-schema'
+import type { CarePoint, EngineDescription, Part } from '../engine/description-schema'
+import { plastics } from '../engine/plastics'
 import { inSentence } from '../engine/name-in-sentence'
 import productRows from '../knowledge/care/products.json'
 import { lubrication, type LubricationRow } from '../knowledge/lubrication'
@@ -69,16 +70,6 @@ export interface LubricationCard {
   readonly usual: readonly [number, number]
 }
 
-const plastics: ReadonlySet<Material> = new Set([
-  'acetal',
-  'nylon',
-  'styrene',
-  'abs',
-  'polycarbonate',
-  'phenolic-resin',
-  'unknown-plastic',
-  'unknown',
-])
 /** A whole small bogie takes a drop or two (common practice); so does a pair of axles in a frame. */
 const DROPS_A_BOGIE = [1, 2] as const
 const AXLES_A_BOGIE = 2

@@ -1,4 +1,5 @@
-import type { EngineDescription, Material, PartKind } from '../engine/description-schema'
+import type { EngineDescription, PartKind } from '../engine/description-schema'
+import { plastics } from '../engine/plastics'
 import type { Knowledge, Remedy } from './knowledge-schema'
 
 /** Where practitioners disagree, and what a shop may hold with. */
@@ -28,16 +29,6 @@ export interface RemedyChange extends Partial<Pick<Remedy, 'name' | 'minutes' | 
 /** By school the option held with; the first where none is named. */
 export type ChosenSchools = Readonly<Record<string, string>>
 
-const plastics: ReadonlySet<Material> = new Set([
-  'acetal',
-  'nylon',
-  'styrene',
-  'abs',
-  'polycarbonate',
-  'phenolic-resin',
-  'unknown-plastic',
-  'unknown',
-])
 /** Parts that oil reaches. */
 const oiled: ReadonlySet<PartKind> = new Set([
   'gear',

@@ -3,23 +3,17 @@ import { careKnowledge } from '../../core/knowledge/care/care-knowledge'
 import type { CareEntry } from '../../messages/care-entries'
 import type { CommandPayload } from '../../messages/commands'
 import { careEntry, job } from '../db/schema'
-import { cannotBeWritten, notInTheBook } from '../problems'
+import { cannotBeWritten } from '../problems'
 import { careRows } from '../services/book-rows'
+import { refuseStrike } from './refuse-strike'
 import type { Write } from './write'
 
 /** One entry of cleaning and oiling. What cannot be so by what stands before it is refused. */
 export async function addCareEntry(write: Write, { id, jobId, entry }: CommandPayload<'care.add'>) {
   await write.lock(job, jobId, 'job')
   refuseUnknown(entry)
-  if (entry.kind === 'struck') {
-    const before = await careRows(write.transaction, eq(careEntry.jobId, jobId))
-    const struck = before.find((row) => row.id === entry.entryId)
-    if (!struck) throw notInTheBook('step')
-    if (struck.entry.kind === 'struck')
-      throw cannotBeWritten('Striking out cannot itself be struck out: enter the step again.', 'entry.entryId')
-    if (before.some((row) => row.entry.kind === 'struck' && row.entry.entryId === entry.entryId))
-      throw cannotBeWritten('This step was struck out already.', 'entry.entryId')
-  }
+  if (entry.kind === 'struck')
+    refuseStrike(await careRows(write.transaction, eq(careEntry.jobId, jobId)), entry.entryId)
   await write.transaction.insert(careEntry).values({
     id,
     jobId,

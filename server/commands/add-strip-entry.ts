@@ -3,8 +3,9 @@ import type { CommandPayload } from '../../messages/commands'
 import { deviations, fates, type StripEntry } from '../../messages/strip-entries'
 import { stripState } from '../../work/strip-state'
 import { finding, job, searchEntry, stripEntry } from '../db/schema'
-import { cannotBeWritten, notInTheBook } from '../problems'
+import { cannotBeWritten } from '../problems'
 import { searchRows, stripRows } from '../services/book-rows'
+import { refuseStrike } from './refuse-strike'
 import type { Write } from './write'
 
 /** One step of taking apart or putting together. What cannot be so by what stands before it is refused. */
@@ -27,14 +28,7 @@ export async function addStripEntry(write: Write, { id, jobId, entry }: CommandP
     )
     if (lies) throw cannotBeWritten(`In that cell lies ${lies.words} already.`, 'entry.cell')
   }
-  if (entry.kind === 'struck') {
-    const struck = before.find((row) => row.id === entry.entryId)
-    if (!struck) throw notInTheBook('step')
-    if (struck.entry.kind === 'struck')
-      throw cannotBeWritten('Striking out cannot itself be struck out: enter the step again.', 'entry.entryId')
-    if (before.some((row) => row.entry.kind === 'struck' && row.entry.entryId === entry.entryId))
-      throw cannotBeWritten('This step was struck out already.', 'entry.entryId')
-  }
+  if (entry.kind === 'struck') refuseStrike(before, entry.entryId)
   await write.transaction.insert(stripEntry).values({
     id,
     jobId,
@@ -89,6 +83,8 @@ function summaryOf(entry: StripEntry): string {
       return `Done on the way back: ${entry.words}`
     case 'provisional':
       return `${entry.gone ? 'Taken away again' : 'Provisional'}: ${entry.words}`
+    case 'signed-off':
+      return `Signed off, “${entry.words}”: ${entry.open.join(', ')}`
     case 'struck':
       return `Struck out: ${entry.words}`
   }

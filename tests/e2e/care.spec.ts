@@ -8,7 +8,9 @@ test('from Clean to Lubricate by keys alone: what is dirty, the card with its re
   const id = await findJob(page, scenario, 'Orrin Seven backwards')
   await page.goto(`${scenario.url}/jobs/${id}/clean`)
   const card = page.getByRole('article', { name: /^Clean: / })
-  // Nothing is said yet: what is dirty is asked first, one key a group.
+  // Nothing is said yet and nothing likely: one key asks what is dirty, one key a group says it.
+  await expect(page.getByRole('article', { name: 'Everything is clean' })).toBeVisible({ timeout: 20_000 })
+  await page.keyboard.press('d')
   const list = page.getByRole('region', { name: 'What is dirty with what' })
   await expect(list).toBeVisible({ timeout: 20_000 })
   await page.keyboard.press('1')

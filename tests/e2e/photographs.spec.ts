@@ -57,6 +57,8 @@ test('a phone scans the code, its picture stands at the step in hand, and it is 
   const next = ((await card.getByRole('heading').textContent()) ?? '').replace(/ off$/, '')
   await expect(phone.getByRole('heading', { name: next })).toBeVisible()
 
+  await page.keyboard.press('u')
+  await expect(card.getByRole('heading')).toHaveText(`${part} off`)
   await page.goto(`${shop.url}/jobs`)
   await expect(phone.getByText('This code is not good any more', { exact: false })).toBeVisible()
   await phone.context().close()

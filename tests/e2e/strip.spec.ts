@@ -75,3 +75,20 @@ test('the way back: each step with its cell, and a test that asks for too much s
   await page.goto(`${scenario.url}/jobs/${id}/prove`)
   await expect(page.getByRole('region', { name: 'Left over' })).toContainText(/things are not back in place/)
 })
+
+test('at Prove what is provisional or lies in the tray stops in red, and goes on only by a word', async ({
+  page,
+  scenario,
+}) => {
+  await signIn(page, scenario)
+  const id = await findJob(page, scenario, 'Glen half throttle')
+  await page.goto(`${scenario.url}/jobs/${id}/prove`)
+  const left = page.getByRole('region', { name: 'Left over' })
+  await expect(left).toContainText('Clip lead from the rear bogie', { timeout: 20_000 })
+  await left.getByLabel('Why it goes on all the same').fill('only to try the sound')
+  await page.keyboard.press('Enter')
+  await expect(left).toContainText('Signed off: “only to try the sound”')
+  await expect(page.getByText(/waiting for the server/)).toHaveCount(0)
+  const labels = await page.request.get(`${scenario.url}/api/jobs/${id}/tray-labels`)
+  expect(labels.headers()['content-type']).toBe('application/pdf')
+})

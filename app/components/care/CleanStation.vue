@@ -4,7 +4,7 @@ import type { CleaningGroup } from '~~/core/care/cleaning-groups'
 import { atStart } from '~~/core/engine/name-in-sentence'
 import { careKnowledge } from '~~/core/knowledge/care/care-knowledge'
 import type { JobBook } from '~~/messages/book'
-import { careState, dryAt } from '~~/work/care-state'
+import { dryAt } from '~~/work/care-state'
 import { cleaningOfJob } from '~~/work/care-of-job'
 import { showMoment } from '~~/work/describe-due'
 import { stripState } from '~~/work/strip-state'
@@ -28,15 +28,21 @@ const step = computed(() => open.value[0] ?? null)
 const off = computed(() => new Set(stripState(props.book.strip, props.book.search).off.keys()))
 const lit = computed(() => new Set(step.value?.group.parts ?? []))
 
-const saying = ref(careState(props.book.care).soils.size === 0)
-const choosing = ref<'others' | 'never' | null>(null)
+/** Asked first where something is likely and nobody has said anything; else when it is wanted. */
+const saying = ref(false)
+watch(
+  ready,
+  (now) => {
+    if (now && state.value.soils.size === 0 && cleaning.value.suggested.size > 0) saying.value = session.mayWrite
+  },
+  { immediate: true },
+)
 const word = ref('')
 /** The way that is to be taken against its rule, by its words. */
 const against = ref<string | null>(null)
 watch(
   () => step.value?.id,
   () => {
-    choosing.value = null
     against.value = null
     word.value = ''
   },
@@ -51,7 +57,7 @@ function say(group: CleaningGroup, soils: string[]): void {
 }
 async function clean(): Promise<void> {
   const now = step.value
-  if (!now?.way || choosing.value || !session.mayWrite) return
+  if (!now?.way || against.value !== null || !session.mayWrite) return
   await steps.add({
     kind: 'cleaned',
     step: now.id,
@@ -76,7 +82,6 @@ async function take(way: OfferedWay, because = ''): Promise<void> {
     against.value = way.words
     return
   }
-  choosing.value = null
   against.value = null
   await steps.add({
     kind: 'way',

@@ -2,7 +2,7 @@
 import type { JobBook } from '~~/messages/book'
 import { deviations } from '~~/messages/strip-entries'
 import { cellName } from '~~/core/strip/tray'
-import { stripState } from '~~/work/strip-state'
+import { openThings, stripState } from '~~/work/strip-state'
 
 /** Nothing left over: what still lies in the tray, and what was provisional, before anything is proved. */
 const props = defineProps<{ book: JobBook }>()
@@ -12,13 +12,20 @@ const state = computed(() => stripState(props.book.strip, props.book.search))
 const lying = computed(() => (props.book.strip.length === 0 ? [] : state.value.lying))
 const provisional = computed(() => [...state.value.provisional])
 const nothing = computed(() => lying.value.length === 0 && provisional.value.length === 0)
+const { draft, handOver } = useDraft(`sign-off.${props.book.job.id}`, () => ({ words: '' }))
+async function signOff(): Promise<void> {
+  if (draft.value.words.trim() === '') return
+  const open = openThings(state.value)
+  await handOver(({ words }) => steps.add({ kind: 'signed-off', words: words.trim(), open }))
+}
 const leave = (part: string, words: string): Promise<void> =>
   steps.putBack({ id: part, name: words }, 'left-off', 'left off at Prove')
 </script>
 
 <template>
   <section v-if="!nothing" class="left" aria-label="Left over">
-    <p class="sign sign--fault">
+    <p v-if="state.signedOff" class="sign sign--care">Signed off: “{{ state.signedOff.words }}”</p>
+    <p class="sign" :class="state.signedOff ? 'sign--care' : 'sign--fault'">
       {{
         [
           lying.length > 0 ? `${lying.length} ${lying.length === 1 ? 'thing is' : 'things are'} not back in place` : '',
@@ -40,6 +47,10 @@ const leave = (part: string, words: string): Promise<void> =>
         <span>{{ words }}</span><span class="quiet">provisional</span>
       </li>
     </ul>
+    <form v-if="session.mayWrite && !state.signedOff" class="sign-off" @submit.prevent="signOff">
+      <v-text-field v-model="draft.words" label="Why it goes on all the same" maxlength="300" hide-details />
+      <v-btn type="submit" variant="outlined" :disabled="draft.words.trim() === ''">Sign it off</v-btn>
+    </form>
     <NuxtLink :to="`/jobs/${book.job.id}/rebuild`" class="plain">Back to Rebuild</NuxtLink>
     <ul v-if="state.notAsPlanned.length > 0" class="quiet">
       <li v-for="entry in state.notAsPlanned" :key="entry.entryId">{{ deviations[entry.what] }}: {{ entry.words }}</li>
@@ -54,6 +65,12 @@ const leave = (part: string, words: string): Promise<void> =>
   padding: 10px 14px;
   display: grid;
   gap: 8px;
+}
+.sign-off {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 10px;
+  align-items: center;
 }
 li {
   display: flex;

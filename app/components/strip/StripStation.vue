@@ -309,6 +309,9 @@ useNextAction({
               {{ parts.get(pickedThing.part)?.removal?.wayBack }}</span
             >
           </p>
+          <a v-if="state.lying.length > 0" class="plain" :href="`/api/jobs/${book.job.id}/tray-labels`" target="_blank"
+            >Labels (PDF)</a
+          >
           <v-text-field
             v-if="state.lying.length > 3"
             v-model="looked"
