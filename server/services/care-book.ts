@@ -9,14 +9,31 @@ import { calendarFeed, careEntry, engine, engineType, job, owner, person, runnin
 
 /** Days since this one: only differences count. */
 const DAY_ZERO = parseISO('2000-01-01')
-const dayNumber = (day: string): number => differenceInCalendarDays(parseISO(day), DAY_ZERO)
+const numbers = new Map<string, number>()
+/** Thousands of entries share a few hundred days. */
+function dayNumber(day: string): number {
+  const known = numbers.get(day)
+  if (known !== undefined) return known
+  const number = differenceInCalendarDays(parseISO(day), DAY_ZERO)
+  numbers.set(day, number)
+  return number
+}
 const isoDay = (instant: Date): string => instant.toISOString().slice(0, 10)
 
 /** What is due next on every engine that has ever run by the book, the most pressing first; and who may read it from afar. */
 export async function readCareBook(database: Database, now: Date): Promise<CareBook> {
   const [engines, ran, oiled, wiped, handed, feeds] = await Promise.all([
     database
-      .select({ engine, type: engineType, owner: owner.name })
+      .select({
+        engine: {
+          id: engine.id,
+          ownerId: engine.ownerId,
+          nickname: engine.nickname,
+          runningNumber: engine.runningNumber,
+        },
+        type: { maker: engineType.maker, name: engineType.name },
+        owner: owner.name,
+      })
       .from(engine)
       .innerJoin(engineType, eq(engine.typeId, engineType.id))
       .innerJoin(owner, eq(engine.ownerId, owner.id))
