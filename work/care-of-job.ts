@@ -6,7 +6,9 @@ import type { EngineDescription } from '../core/engine/description-schema'
 import { wayBack } from '../core/strip/way-back'
 import type { JobBook, ShelfRow } from '../messages/book'
 import { careState, type CareState } from './care-state'
+import { openSuspects } from './open-suspects'
 import { shelfClasses } from './shelf-classes'
+import { standingRows } from './standing-rows'
 import { stripState } from './strip-state'
 
 /** Cleaning, for one job. */
@@ -48,12 +50,11 @@ function signsOf(book: CareBook): string[] {
   return [...known, ...confirmed, ...strip]
 }
 
-function signsInSearch(book: CareBook): { known: readonly string[]; confirmed: readonly string[] } {
-  const struck = new Set(book.search.flatMap(({ entry }) => (entry.kind === 'struck' ? [entry.entryId] : [])))
-  const standing = book.search.filter((row) => !struck.has(row.id)).map((row) => row.entry)
-  const known = standing.flatMap((entry) => (entry.kind === 'known' ? [entry.circumstances] : [])).at(-1) ?? []
-  const confirmed = standing.flatMap((entry) => (entry.kind === 'confirmed' ? [entry.suspect.split('@')[0] ?? ''] : []))
-  return { known, confirmed }
+/** Circumstances as last said, and the faults that are confirmed and not repaired since: what was cleaned away accuses nobody. */
+function signsInSearch({ search }: CareBook): { known: readonly string[]; confirmed: readonly string[] } {
+  const known = standingRows(search).flatMap(({ entry }) => (entry.kind === 'known' ? [entry.circumstances] : []))
+  const confirmed = [...openSuspects(search)].map((suspect) => suspect.split('@')[0] ?? '')
+  return { known: known.at(-1) ?? [], confirmed }
 }
 
 /** Oiling, for one job: with the last accesses of the way back, and what was found worn. */

@@ -1,5 +1,6 @@
 import type { CareRow } from '../messages/book'
 import type { CareEntry } from '../messages/care-entries'
+import { standingRows } from './standing-rows'
 
 type Done<K extends CareEntry['kind']> = Extract<CareEntry, { kind: K }> & {
   readonly at: string
@@ -23,8 +24,7 @@ export interface CareState {
 
 /** Folds the entries of a job, without those struck out. */
 export function careState(rows: readonly CareRow[]): CareState {
-  const struck = new Set(rows.flatMap(({ entry }) => (entry.kind === 'struck' ? [entry.entryId] : [])))
-  const standing = rows.filter((row) => row.entry.kind !== 'struck' && !struck.has(row.id))
+  const standing = standingRows(rows)
   const soils = new Map<string, readonly string[]>()
   const ways = new Map<string, Extract<CareEntry, { kind: 'way' }>>()
   const cleaned = new Map<string, Done<'cleaned'>>()

@@ -10,6 +10,7 @@ import { optionOf } from '../core/knowledge/schools-of-practice'
 import type { FindingRow, JobBook, ShelfRow } from '../messages/book'
 import { knowledgeOf } from './practised-knowledge'
 import { shelfClasses } from './shelf-classes'
+import { standingRows } from './standing-rows'
 
 /** One way to mend it: the shop's own first, then what others hold with. */
 export interface MendWay {
@@ -47,12 +48,9 @@ type MendBook = Pick<JobBook, 'findings' | 'search' | 'practice'>
  * and whether that is here, the wait and the caution.
  */
 export function mendOfJob(book: MendBook, description: EngineDescription, shelf: readonly ShelfRow[]): MendTask[] {
-  const struck = new Set(book.search.flatMap(({ entry }) => (entry.kind === 'struck' ? [entry.entryId] : [])))
   const suspectOf = new Map(
-    book.search.flatMap(({ id, entry }) =>
-      entry.kind === 'confirmed' && entry.findingId && !struck.has(id)
-        ? [[entry.findingId, entry.suspect] as const]
-        : [],
+    standingRows(book.search).flatMap(({ entry }) =>
+      entry.kind === 'confirmed' && entry.findingId ? [[entry.findingId, entry.suspect] as const] : [],
     ),
   )
   const classes = shelfClasses(shelf)

@@ -4,6 +4,7 @@ import { tools as everyTool, type EngineDescription, type Tool } from '../core/e
 import { planStrip, type StripPlan, type StripRefusal } from '../core/strip/plan-strip'
 import { stripGoals, type StripGoal } from '../core/strip/strip-goals'
 import type { JobBook } from '../messages/book'
+import { openSuspects } from './open-suspects'
 import { knowledgeOf } from './practised-knowledge'
 import { stripState, type StripState } from './strip-state'
 
@@ -49,13 +50,7 @@ export function stripOfJob(
 
 /** What confirmed faults that are not mended yet want off. */
 function goalsOfMending(book: Pick<JobBook, 'search' | 'practice'>, description: EngineDescription): StripGoal[] {
-  const struck = new Set(book.search.flatMap(({ entry }) => (entry.kind === 'struck' ? [entry.entryId] : [])))
-  const open = new Set<string>()
-  for (const { id, entry } of book.search) {
-    if (struck.has(id)) continue
-    if (entry.kind === 'confirmed') open.add(entry.suspect)
-    if (entry.kind === 'repaired' || entry.kind === 'ruled-out') open.delete(entry.suspect)
-  }
+  const open = openSuspects(book.search)
   if (open.size === 0) return []
   const knowledge = knowledgeOf(book.practice, description)
   return suspectsOf(description, placesOf(description), knowledge, new Set())

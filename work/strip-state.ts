@@ -1,5 +1,6 @@
 import type { SearchRow, StripRow } from '../messages/book'
 import type { Deviation, Fate, TrayCell } from '../messages/strip-entries'
+import { standingRows } from './standing-rows'
 
 /** A thing that is off, and where it lies. */
 export interface LyingPart {
@@ -50,8 +51,7 @@ export interface StripState {
  * @param search the steps of the job's search
  */
 export function stripState(rows: readonly StripRow[], search: readonly SearchRow[] = []): StripState {
-  const struck = new Set(rows.flatMap(({ entry }) => (entry.kind === 'struck' ? [entry.entryId] : [])))
-  const standing = rows.filter((row) => !struck.has(row.id) && row.entry.kind !== 'struck')
+  const standing = standingRows(rows)
   let goals: readonly string[] = []
   let leaveOn: readonly string[] = []
   let overruled: readonly string[] = []
@@ -147,10 +147,8 @@ type Happened =
 
 /** Both kinds of entry, as they were made. */
 function inTime(strip: readonly StripRow[], search: readonly SearchRow[]): Happened[] {
-  const struck = new Set(search.flatMap(({ entry }) => (entry.kind === 'struck' ? [entry.entryId] : [])))
-  const searched = search.flatMap((row): Array<readonly [string, Happened]> => {
+  const searched = standingRows(search).flatMap((row): Array<readonly [string, Happened]> => {
     const { id, entry, capturedAt } = row
-    if (struck.has(id)) return []
     if (entry.kind === 'outcome') return [[capturedAt, { kind: 'search', id, off: entry.off, whole: false }]]
     return entry.kind === 'known' ? [[capturedAt, { kind: 'search', id, off: entry.off, whole: true }]] : []
   })

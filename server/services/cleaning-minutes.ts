@@ -1,6 +1,7 @@
 import { and, desc, ne, sql } from 'drizzle-orm'
 import { median } from 'simple-statistics'
 import type { OwnMinutes } from '../../core/care/cleaning-card'
+import { standingRows } from '../../work/standing-rows'
 import type { Database } from '../db/book'
 import { careEntry } from '../db/schema'
 
@@ -15,10 +16,9 @@ export async function readCleaningMinutes(database: Database, jobId: string): Pr
     .where(and(ne(careEntry.jobId, jobId), sql`json_value(${careEntry.entry}, '$.kind') in ('cleaned', 'struck')`))
     .orderBy(desc(careEntry.capturedAt))
     .limit(LATEST)
-  const struck = new Set(rows.flatMap(({ entry }) => (entry.kind === 'struck' ? [entry.entryId] : [])))
   const times = new Map<string, { subject: string; soil: string; perPiece: number[] }>()
-  for (const { id, entry } of rows) {
-    if (entry.kind !== 'cleaned' || entry.minutes === null || struck.has(id)) continue
+  for (const { entry } of standingRows(rows)) {
+    if (entry.kind !== 'cleaned' || entry.minutes === null) continue
     const key = `${entry.subject} ${entry.soil}`
     const row = times.get(key) ?? { subject: entry.subject, soil: entry.soil, perPiece: [] }
     row.perPiece.push(entry.minutes / entry.pieces)

@@ -1,6 +1,7 @@
 import { and, eq, ne, sql } from 'drizzle-orm'
 import { median } from 'simple-statistics'
 import type { TaughtMinutes } from '../../core/strip/taught-minutes'
+import { standingRows } from '../../work/standing-rows'
 import type { Database } from '../db/book'
 import { engine, job, stripEntry } from '../db/schema'
 
@@ -18,10 +19,9 @@ export async function readStepMinutes(database: Database, typeId: string, jobId:
         sql`json_value(${stripEntry.entry}, '$.kind') in ('off', 'struck')`,
       ),
     )
-  const struck = new Set(rows.flatMap(({ entry }) => (entry.kind === 'struck' ? [entry.entryId] : [])))
   const times = new Map<string, number[]>()
-  for (const { id, entry } of rows) {
-    if (entry.kind !== 'off' || entry.minutes === null || struck.has(id)) continue
+  for (const { entry } of standingRows(rows)) {
+    if (entry.kind !== 'off' || entry.minutes === null) continue
     times.set(entry.part, [...(times.get(entry.part) ?? []), entry.minutes])
   }
   return [...times].map(([part, minutes]) => ({ part, minutes: median(minutes), count: minutes.length }))
