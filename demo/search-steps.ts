@@ -67,8 +67,8 @@ export const demoSearches: readonly DemoSearch[] = [
       ['saw', 'track-run', 'stands'],
       ['saw', 'track-current', 'flickers'],
       ['saw', 'track-rocked', 'falters'],
-      ['saw', 'treads-look@treads.tender-axles', 'black'],
-      ['could-not', 'pickups-run'],
+      ['saw', 'treads-look@treads.tender-axles', 'dull'],
+      ['could-not', 'supply-at-pickups'],
     ],
   },
   {

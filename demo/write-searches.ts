@@ -36,9 +36,10 @@ export function writtenSearch(search: DemoSearch): WrittenStep[] {
     const [kind, first, second] = step
     if (kind === 'saw' || kind === 'could-not') {
       const { engine, costs } = diagnosis
+      if (kind === 'could-not')
+        return { kind, test: first, words: costs.acts.find(({ id }) => id === first)?.name ?? first }
       const index = engine.indexOfTest(first)
       const { name, test } = engine.tests[index] as (typeof engine.tests)[number]
-      if (kind === 'could-not') return { kind, test: first, words: name }
       const outcome = test.outcomes[engine.indexOfOutcome(index, second)]
       off.push(...costs.test(index, new Set(off)).parts)
       findings.push({ id: String(findings.length), test: first, outcome: second, state })
@@ -47,7 +48,7 @@ export function writtenSearch(search: DemoSearch): WrittenStep[] {
         test: first,
         outcome: second,
         words: `${name}: ${outcome?.name.toLowerCase() ?? ''}`,
-        why: report.next.find((next) => next.id === first)?.why ?? '',
+        why: report.next.find(({ observations }) => observations.some(({ id }) => id === first))?.why ?? '',
         off: [...off],
         believed,
       }

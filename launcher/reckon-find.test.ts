@@ -13,7 +13,7 @@ const cellar = {
 }
 
 describe('bin/reckon find', () => {
-  it('names suspects, the next tests with their reasons, and what speaks for each', () => {
+  it('names suspects, the next acts with their reasons, and what speaks for each', () => {
     const answer = asked(cellar)
     expect(answer.suspects[0]).toMatchObject({ fault: 'treads-film', area: 'pickup', probability: expect.any(Number) })
     expect(answer.suspects[0].speaksFor[0]).toMatchObject({ test: 'track-rocked', outcome: 'falters' })
@@ -21,9 +21,26 @@ describe('bin/reckon find', () => {
       id: expect.any(String),
       minutes: expect.any(Number),
       value: expect.any(Number),
-      why: expect.stringContaining('would take'),
+      why: expect.stringMatching(/leaves|tells/),
+      observations: expect.arrayContaining([
+        expect.objectContaining({ id: expect.any(String), says: expect.any(Number) }),
+      ]),
     })
+    expect(answer.advice).toMatchObject({ kind: 'act', act: answer.next[0].id })
+    expect(answer.advice.observations).toEqual(answer.next[0].observations)
     expect(answer.contradictions).toEqual([])
+  }, 20_000)
+
+  it('takes observations as findings, in whatever order, a byte-order mark before them', () => {
+    const { findings, ...rest } = cellar
+    const other = JSON.parse(
+      JSON.stringify(reckonFind(`\uFEFF${JSON.stringify({ ...rest, observations: [...findings].reverse() })}`)),
+    )
+    const same = asked(cellar)
+    expect(other.suspects.map((entry: { id: string; probability: number }) => [entry.id, entry.probability])).toEqual(
+      same.suspects.map((entry: { id: string; probability: number }) => [entry.id, entry.probability]),
+    )
+    expect(other.advice.act).toBe(same.advice.act)
   }, 20_000)
 
   it('takes a generic machine for a construction it does not know, and says so', () => {
@@ -35,7 +52,25 @@ describe('bin/reckon find', () => {
 
   it('refuses what it cannot read in one sentence, the place named', () => {
     expect(() => reckonFind('nonsense')).toThrow('This is not JSON')
-    expect(() => asked({ construction: 'other' })).toThrow("must have required property 'findings'")
+    expect(() => asked({ construction: 'other' })).toThrow('There is neither “findings” nor “observations”')
+    expect(() => asked({ ...cellar, power: 'ac' })).toThrow('does not run on AC')
+    expect(() => asked({ ...cellar, circumstances: ['power-dcc'] })).toThrow('“power-dcc” does not fit')
+    expect(() => asked({ ...cellar, findings: [{ test: 'x'.repeat(500), outcome: 'x' }] })).toThrow(
+      new RegExp(`“${'x'.repeat(80)}…”`),
+    )
+    const loose = 'lead-off@leads.lead.trailing'
+    expect(() => asked({ ...cellar, events: [{ kind: 'repaired', suspect: loose, state: 0 }] })).toThrow(
+      'its state is at least 1',
+    )
+    expect(() =>
+      asked({
+        ...cellar,
+        events: [
+          { kind: 'confirmed', suspect: loose, state: 0 },
+          { kind: 'ruled-out', suspect: loose, state: 0 },
+        ],
+      }),
+    ).toThrow('it is one or the other')
     expect(() => asked({ ...cellar, power: 'steam' })).toThrow(
       'power must be equal to one of the allowed values: dc, ac, dcc.',
     )

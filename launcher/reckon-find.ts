@@ -1,5 +1,6 @@
 import { Type, type Static } from '@sinclair/typebox'
 import { Diagnosis } from '../core/diagnosis/diagnosis'
+import type { ObservationReport, SearchReport } from '../core/diagnosis/report/search-report'
 import { circumstances, equipment } from '../core/knowledge/knowledge-schema'
 import { constructionPlans, describeConstruction } from '../core/knowledge/constructions'
 import { diagnosisKnowledge } from '../core/knowledge/diagnosis-knowledge'
@@ -9,6 +10,14 @@ import { SentenceError } from './sentence-error'
 
 const State = Type.Integer({ minimum: 0, maximum: 500 })
 
+/** What was noted, each with the state of the engine it was noted in. */
+const Seen = Type.Array(
+  Type.Object({ test: Type.String(), outcome: Type.String(), state: Type.Optional(State) }, closed),
+  { maxItems: 400 },
+)
+/** No id is longer in a sentence. */
+const QUOTED = 80
+
 const SearchFile = Type.Object(
   {
     /** A name, or a whole description. */
@@ -16,10 +25,9 @@ const SearchFile = Type.Object(
     power: Type.Optional(OneOf(['dc', 'ac', 'dcc'] as const)),
     circumstances: Type.Optional(Type.Array(OneOf(circumstances))),
     equipment: Type.Optional(Type.Array(OneOf(equipment))),
-    findings: Type.Array(
-      Type.Object({ test: Type.String(), outcome: Type.String(), state: Type.Optional(State) }, closed),
-      { maxItems: 200 },
-    ),
+    findings: Type.Optional(Seen),
+    /** The same by their other name; both may be given. */
+    observations: Type.Optional(Seen),
     events: Type.Optional(
       Type.Array(
         Type.Union([
@@ -27,7 +35,10 @@ const SearchFile = Type.Object(
             { kind: OneOf(['confirmed', 'repaired', 'ruled-out'] as const), suspect: Type.String(), state: State },
             closed,
           ),
-          Type.Object({ kind: Type.Literal('refitted'), state: State }, closed),
+          Type.Object(
+            { kind: Type.Literal('refitted'), state: State, touched: Type.Optional(Type.Array(Type.String())) },
+            closed,
+          ),
         ]),
         { maxItems: 200 },
       ),
@@ -48,14 +59,32 @@ type SearchFile = Static<typeof SearchFile>
 export function reckonFind(text: string): object {
   const file = readReckonFile<SearchFile>(SearchFile, text)
   const description = describedIn(file)
+  if (file.power !== undefined && file.power !== description.power)
+    throw new SentenceError(
+      `power: ${description.name} does not run on ${file.power.toUpperCase()}, but on ${description.power.toUpperCase()}.`,
+    )
+  const strangePower = (file.circumstances ?? []).find(
+    (entry) => entry.startsWith('power-') && entry !== `power-${description.power}`,
+  )
+  if (strangePower !== undefined)
+    throw new SentenceError(
+      `circumstances: “${strangePower}” does not fit ${description.name}, which runs on ${description.power.toUpperCase()}.`,
+    )
   const diagnosis = new Diagnosis(description, diagnosisKnowledge, {
     ...(file.circumstances ? { circumstances: file.circumstances } : {}),
     ...(file.equipment ? { equipment: file.equipment } : {}),
   })
   const parts = new Set(description.parts.map((part) => part.id))
   const strange = (file.off ?? []).find((id) => !parts.has(id))
-  if (strange !== undefined) throw new SentenceError(`off: there is no part “${strange}” in ${description.name}.`)
-  const findings = file.findings.map((finding, index) => ({
+  if (strange !== undefined)
+    throw new SentenceError(`off: there is no part “${strange.slice(0, QUOTED)}” in ${description.name}.`)
+  if (!file.findings && !file.observations)
+    throw new SentenceError(
+      'There is neither “findings” nor “observations”: an empty list says that nothing was noted.',
+    )
+  const events = file.events ?? []
+  refuseUntold(events)
+  const findings = [...(file.findings ?? []), ...(file.observations ?? [])].map((finding, index) => ({
     id: String(index),
     test: finding.test,
     outcome: finding.outcome,
@@ -64,12 +93,14 @@ export function reckonFind(text: string): object {
   let report
   try {
     report = diagnosis.report(
-      { findings, events: (file.events ?? []) as never },
+      { findings, events: events as never },
       { off: file.off ?? [], refused: file.refused ?? [] },
     )
   } catch (error) {
     if (error instanceof RangeError)
-      throw new SentenceError(`${error.message} “bin/reckon find --list” names them all.`)
+      throw new SentenceError(
+        `${error.message.replace(/“([^”]{80})[^”]+”/g, `“$1…”`)} “bin/reckon find --list” names them all.`,
+      )
     throw error
   }
   const finding = (id: string): object => ({
@@ -83,7 +114,7 @@ export function reckonFind(text: string): object {
       ? { note: 'This construction is not known: a generic machine stands in for it.' }
       : {}),
     state: report.state,
-    advice: report.advice,
+    advice: adviceOf(report),
     suspects: report.suspects.map((suspect) => ({
       id: suspect.id,
       fault: suspect.fault,
@@ -98,15 +129,16 @@ export function reckonFind(text: string): object {
       speaksAgainst: suspect.speaksAgainst.map((entry) => ({ ...finding(entry.finding), times: rounded(entry.times) })),
     })),
     nothingElse: rounded(report.nothingElse),
-    next: report.next.map((test) => ({
-      id: test.id,
-      words: test.words,
-      how: test.how,
-      minutes: rounded(test.totalMinutes),
-      takesOff: test.takesOff,
-      value: rounded(test.value),
-      why: test.why,
-      outcomes: test.outcomes.map((outcome) => ({ ...outcome, chance: rounded(outcome.chance) })),
+    leftToNotice: rounded(report.leftToNotice),
+    next: report.next.map((act) => ({
+      id: act.id,
+      words: act.words,
+      how: act.how,
+      minutes: rounded(act.totalMinutes),
+      takesOff: act.takesOff,
+      value: rounded(act.value),
+      why: act.why,
+      observations: act.observations.map(observationOf),
     })),
     contradictions: report.contradictions.map((entry) => ({
       repeat: finding(entry.repeat),
@@ -114,6 +146,47 @@ export function reckonFind(text: string): object {
       chance: rounded(entry.chance),
       words: entry.words,
     })),
+  }
+}
+
+/** The act with its observations, the telling ones first; what is to be mended; or how it ended. */
+function adviceOf({ advice, next }: SearchReport): object {
+  if (advice.kind !== 'act') return advice
+  const act = next.find(({ id }) => id === advice.act)
+  return { ...advice, words: act?.words, observations: act?.observations.map(observationOf) ?? [] }
+}
+
+function observationOf({ id, words, says, outcomes }: ObservationReport): object {
+  return {
+    id,
+    words,
+    says: rounded(says),
+    outcomes: outcomes.map((outcome) => ({
+      ...outcome,
+      chance: rounded(outcome.chance),
+      finds: outcome.finds?.id ?? null,
+    })),
+  }
+}
+
+/** What cannot be so is not taken without a word. */
+function refuseUntold(events: NonNullable<SearchFile['events']>): void {
+  for (const [index, event] of events.entries()) {
+    if (event.kind === 'repaired' && event.state === 0)
+      throw new SentenceError(
+        `events/${index}: a repair begins a new state of the engine, so its state is at least 1, and this one says 0.`,
+      )
+    const other = events.find(
+      (entry) =>
+        entry.kind === 'ruled-out' &&
+        event.kind === 'confirmed' &&
+        entry.suspect === event.suspect &&
+        entry.state === event.state,
+    )
+    if (other && event.kind === 'confirmed')
+      throw new SentenceError(
+        `events/${index}: “${event.suspect.slice(0, QUOTED)}” is confirmed and ruled out in state ${event.state}: it is one or the other.`,
+      )
   }
 }
 
@@ -138,9 +211,14 @@ export function listFor(construction: string, power: 'dc' | 'ac' | 'dcc'): objec
     throw new SentenceError(
       `There is no construction “${construction}”: it is one of ${constructionPlans.map((plan) => plan.id).join(', ')}.`,
     )
-  const { engine } = new Diagnosis(describeConstruction(construction, power), diagnosisKnowledge)
+  const { engine, costs } = new Diagnosis(describeConstruction(construction, power), diagnosisKnowledge)
   return {
     suspects: engine.suspects.map(({ id, name }) => ({ id, words: name })),
+    acts: costs.acts.map(({ id, name, observations }) => ({
+      id,
+      words: name,
+      observations: observations.map((test) => engine.tests[test]?.id ?? ''),
+    })),
     tests: engine.tests.map(({ id, name, test }) => ({
       id,
       words: name,

@@ -1,4 +1,4 @@
-import type { SearchReport } from '../core/diagnosis/search-report'
+import type { SearchReport } from '../core/diagnosis/report/search-report'
 
 /** What is kept of a judgement beside the step that led to it, so that the reasoning can be read again later. */
 export interface Reckoned {
@@ -17,13 +17,11 @@ const MOST_BELIEVED = 5
 export function reckonedOf(report: SearchReport, milliseconds: number): Reckoned {
   const { advice } = report
   const words =
-    advice.kind === 'test'
-      ? (report.next.find((test) => test.id === advice.test)?.words ?? advice.test)
+    advice.kind === 'act'
+      ? (report.next.find((act) => act.id === advice.act)?.words ?? advice.act)
       : advice.kind === 'repair'
         ? (report.suspects.find((suspect) => suspect.id === advice.suspect)?.remedy.words ?? advice.suspect)
-        : advice.kind === 'prove'
-          ? 'Prove it'
-          : 'Nothing left to look for'
+        : 'Nothing left to look for'
   return {
     advice: { kind: advice.kind, words, why: advice.why },
     believed: report.suspects

@@ -1,5 +1,5 @@
-import { placesOf } from '../core/diagnosis/places-of'
-import { suspectsOf, type Suspect } from '../core/diagnosis/suspects'
+import { placesOf } from '../core/diagnosis/places/places-of'
+import { suspectsOf, type Suspect } from '../core/diagnosis/places/suspects'
 import type { EngineDescription } from '../core/engine/description-schema'
 import { products } from '../core/care/lubrication-card'
 import mending from '../core/knowledge/care/mending.json'

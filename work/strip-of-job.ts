@@ -1,5 +1,5 @@
-import { placesOf } from '../core/diagnosis/places-of'
-import { suspectsOf } from '../core/diagnosis/suspects'
+import { placesOf } from '../core/diagnosis/places/places-of'
+import { suspectsOf } from '../core/diagnosis/places/suspects'
 import { tools as everyTool, type EngineDescription, type Tool } from '../core/engine/description-schema'
 import { planStrip, type StripPlan, type StripRefusal } from '../core/strip/plan-strip'
 import { stripGoals, type StripGoal } from '../core/strip/strip-goals'

@@ -95,6 +95,8 @@ function onKey(event: KeyboardEvent): void {
     event.preventDefault()
     return next.back()
   }
+  // Enter presses what has the focus.
+  if (event.key === 'Enter' && pressesSomething) return
   const pressed = event.key.length === 1 ? event.key.toLowerCase() : event.key
   for (const { keys } of [...registered.value].reverse()) {
     const match = keys.find((candidate) => candidate.key === pressed)

@@ -1,5 +1,5 @@
 import { proxy, wrap, type Remote } from 'comlink'
-import type { SearchReport } from '~~/core/diagnosis/search-report'
+import type { SearchReport } from '~~/core/diagnosis/report/search-report'
 import type { SearchQuestion } from '~~/work/search-question'
 import type { DiagnosisJudge } from '~/workers/diagnosis.worker'
 

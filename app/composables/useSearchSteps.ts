@@ -1,7 +1,7 @@
 import { atStart } from '~~/core/engine/name-in-sentence'
 import { cutText } from '~~/messages/cut-text'
 import { v7 as newId } from 'uuid'
-import type { SearchReport, SuspectReport } from '~~/core/diagnosis/search-report'
+import type { FoundReport, SearchReport, SuspectReport } from '~~/core/diagnosis/report/search-report'
 import type { JobBook } from '~~/messages/book'
 import type { SearchEntry } from '~~/messages/search-entries'
 
@@ -37,7 +37,7 @@ export function useSearchSteps(book: ComputedRef<JobBook>, report: Ref<SearchRep
   }
 
   /** A suspect that was seen becomes a finding of the ledger, with where it comes from. */
-  async function confirm(suspect: SuspectReport): Promise<void> {
+  async function confirm(suspect: FoundReport): Promise<void> {
     const { id: jobId } = book.value.job
     const findingId = newId()
     const born = suspect.area === 'assembly' ? ('here' as const) : ('inside' as const)

@@ -227,6 +227,37 @@ export const appearances: Readonly<Record<string, Appearance>> = {
   'worm-twist': { sound: 'holds', stray: [], shows: [['worm slips', 'slips', 0.95]] },
   'muff-check': { sound: 'sound', stray: [['cracked', 0.02]], shows: [] },
   'axle-muff-check': { sound: 'sound', stray: [['cracked', 0.02]], shows: [] },
+  'lead-look': {
+    sound: 'whole',
+    stray: [],
+    shows: [
+      ['by a strand', 'strand', 0.8],
+      ['lead off', 'off', 0.94],
+    ],
+  },
+  'lamp-look': { sound: 'whole', stray: [], shows: [['burnt out', 'burnt', 0.8]] },
+  creep: {
+    sound: 'steady',
+    stray: [['jerky', 0.08]],
+    shows: [
+      ['film', 'jerky', 0.65],
+      ['dead film', 'jerky', 0.8],
+      ['tarnish', 'jerky', 0.6],
+      ['bent', 'jerky', 0.5],
+      ['loose', 'jerky', 0.5],
+      ['black commutator', 'jerky', 0.5],
+      ['out of quarter', 'jerky', 0.6],
+    ],
+  },
+  'motor-noise': {
+    sound: 'quiet',
+    stray: [['growls', 0.03]],
+    shows: [
+      ['dry bearing', 'squeals', 0.8],
+      ['worn bearings', 'growls', 0.75],
+      ['end play', 'growls', 0.2],
+    ],
+  },
   'rods-watch': {
     sound: 'free',
     stray: [['bind', 0.03]],

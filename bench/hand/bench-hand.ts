@@ -5,7 +5,7 @@ import type { ComponentState, EngineDescription } from '../../core/engine/descri
 import { driveTrain } from '../../core/engine/drive-train'
 import { runningPositions } from '../../core/engine/pickup-map'
 import { operatingPoint } from '../../core/engine/operating-point'
-import type { BenchTest } from '../../core/diagnosis/bench-tests'
+import type { BenchTest } from '../../core/diagnosis/places/bench-tests'
 import { appearances } from './appearances'
 import { OPEN_OHMS, TrialRuns, VOLTS, type RunRecord } from './trial-runs'
 import type { TrueFault } from './true-faults'
@@ -63,6 +63,11 @@ export class BenchHand {
     if (remedy === 'exchange-motor')
       return ['brushes', 'brush-springs', 'gaps', 'winding', 'winding-insulation', 'motor'].includes(fault.place.role)
     return fault.place.id === placeId && fault.remedies.includes(remedy)
+  }
+
+  /** Whether it is known how such an observation looks on the stand-in; whoever notes only what he is sure of leaves the others unsaid. */
+  canSee({ test }: BenchTest): boolean {
+    return test.reading.kind !== 'signs' || appearances[test.id] !== undefined
   }
 
   /** @returns null where it cannot be done: it is to be judged on a machine that turns, and this one does not */

@@ -86,15 +86,19 @@ export class TrialRuns {
     // Past the decoder: its rail leads joined to the motor's, so that the machine is what it was before.
     const bypassed = feed === 'decoder-bypassed'
     const wired = bypassed ? this.bare : this.description
-    const there = physics.filter(
-      (fault) =>
-        !bypassed ||
-        !('component' in fault) ||
-        (!fault.component.startsWith('decoder.') &&
-          wired.components.some(
-            ({ id, faults }) => id === fault.component && (faults as readonly string[]).includes('open'),
-          )),
-    )
+    const there = physics
+      .map((fault) =>
+        bypassed && 'component' in fault ? { ...fault, component: this.pastDecoder(fault.component) } : fault,
+      )
+      .filter(
+        (fault) =>
+          !bypassed ||
+          !('component' in fault) ||
+          (!fault.component.startsWith('decoder.') &&
+            wired.components.some(
+              ({ id, faults }) => id === fault.component && (faults as readonly string[]).includes('open'),
+            )),
+      )
     const casualty = new Casualty(wired, there, { seed: this.seed + 1 + 101 * this.count++, onStand: true })
     if (!bypassed && this.decoded)
       casualty.setSwitch(
@@ -146,6 +150,13 @@ export class TrialRuns {
       lampDarkShare: share(lamps, (value) => value < 0.02),
       way: Math.sign(mean(speeds[0] as number[])) || 1,
     }
+  }
+
+  /** What is joined past the decoder still goes through the motor's own lead. */
+  private pastDecoder(component: string): string {
+    const [motor] = this.bare.motors
+    if (component === 'decoder.motor-plus') return motor?.feeds.plus ?? component
+    return component === 'decoder.motor-minus' ? (motor?.feeds.minus ?? component) : component
   }
 
   /** Where a person puts the two clips. */

@@ -1,8 +1,8 @@
 import type { SeededRandom } from '../casualty/random'
 import type { CasualtyFault } from '../casualty/faults'
 import type { EngineDescription } from '../../core/engine/description-schema'
-import type { Place } from '../../core/diagnosis/places-of'
-import { predictAssembly } from '../../core/diagnosis/polarity'
+import type { Place } from '../../core/diagnosis/places/places-of'
+import { predictAssembly } from '../../core/diagnosis/places/polarity'
 
 /** One thing that really is wrong with a drawn casualty. */
 export interface TrueFault {
@@ -515,9 +515,12 @@ export function drawTrueFaults(
   description: EngineDescription,
   places: readonly Place[],
   random: SeededRandom,
+  most = 4,
 ): TrueFault[] {
   const luck = random.next()
-  const wanted = luck < 0.35 ? 1 : luck < 0.65 ? 2 : luck < 0.85 ? 3 : 4
+  // Not quite a third has one thing, a quarter two, a fifth three; the rest more, up to as many as are asked for.
+  const few = 1 + [0.3, 0.55, 0.75].filter((bound) => luck >= bound).length
+  const wanted = few < 4 ? few : Math.min(most, 4 + Math.floor(4 * (luck - 0.75) * (most - 3)))
   const pool = places.flatMap((place) =>
     (draws[place.role] ?? []).flatMap((draw): TrueFault[] => {
       const drawn = draw(place, description, random)

@@ -1,10 +1,10 @@
 import type { EngineDescription } from '../engine/description-schema'
-import { benchTestsOf, type BenchTest } from './bench-tests'
-import { CircuitClasses, DRAG_MOODS, type Variant } from './circuit-classes'
-import { CircuitOutcomes, type CircuitRow } from './circuit-outcomes'
+import { benchTestsOf, type BenchTest } from './places/bench-tests'
+import { CircuitClasses, DRAG_MOODS, type Variant } from './circuit/circuit-classes'
+import { CircuitOutcomes, type CircuitRow } from './circuit/circuit-outcomes'
 import type { Circumstance, Fault, Knowledge, Remedy } from '../knowledge/knowledge-schema'
-import { placesOf, type Place } from './places-of'
-import { suspectsOf, type Suspect } from './suspects'
+import { placesOf, type Place } from './places/places-of'
+import { suspectsOf, type Suspect } from './places/suspects'
 
 /** Of an unlisted fault: how far every outcome goes towards “anything may be seen”. What it shows it shows again. */
 const UNLISTED_SPREAD = 0.6
@@ -118,6 +118,11 @@ export class CompiledEngine {
     return this.classes.shows(variant)
   }
 
+  /** Tells apart what circuit and drive tell apart. */
+  patternOf(variant: number): string {
+    return this.classes.patternOf(variant)
+  }
+
   /** @throws RangeError naming the test this engine does not have */
   indexOfTest(id: string): number {
     const index = this.testIndex.get(id)
@@ -191,12 +196,12 @@ export class CompiledEngine {
    * on a motor that turns and it does not, what is said anyway is as likely one as the other.
    *
    * @param test index of the test
-   * @param variants those present, the first `present` of them
+   * @param suspects those present
    * @param row what the circuit makes of them
    * @param out filled from its start
    */
-  chances(test: number, variants: ArrayLike<number>, present: number, row: CircuitRow, out: Float64Array): void {
-    const spread = this.trueChances(test, variants, present, row, out)
+  chances(test: number, suspects: readonly number[], row: CircuitRow, out: Float64Array): void {
+    const spread = this.trueChances(test, suspects, row, out)
     const count = (this.tests[test] as BenchTest).test.outcomes.length
     for (let outcome = 0; outcome < count; outcome++)
       out[outcome] = (1 - spread) * (out[outcome] as number) + spread / count
@@ -207,51 +212,31 @@ export class CompiledEngine {
    *
    * @returns how far what is noted goes towards “anything may be noted”: the chance of misreading, or more
    */
-  trueChances(test: number, variants: ArrayLike<number>, present: number, row: CircuitRow, out: Float64Array): number {
-    const { suspectOf } = this
+  trueChances(test: number, suspects: readonly number[], row: CircuitRow, out: Float64Array): number {
     const { test: known } = this.tests[test] as BenchTest
     const count = known.outcomes.length
-    const offset = this.outcomes.offsets[test] as number
     const silence = this.silences[test]
     if (silence) {
       let notLater = 1
       for (let outcome = count - 1; outcome > 0; outcome--) {
         let silent = 1 - (known.outcomes[outcome]?.leak ?? 0)
-        for (let at = 0; at < present; at++)
-          silent *= silence[(suspectOf[variants[at] as number] as number) * count + outcome] as number
+        for (const suspect of suspects) silent *= silence[suspect * count + outcome] as number
         out[outcome] = notLater * (1 - silent)
         notLater *= silent
       }
       out[0] = notLater
     } else {
+      const offset = this.outcomes.offsets[test] as number
       const chances = row.chances(test)
       let sum = 0
       for (let outcome = 0; outcome < count; outcome++) sum += chances[offset + outcome] as number
       for (let outcome = 0; outcome < count; outcome++)
         out[outcome] = sum > 0 ? (chances[offset + outcome] as number) / sum : 1 / count
     }
-    if (this.holdsUnlisted(variants, present))
+    if (suspects.includes(this.unlisted))
       for (let outcome = 0; outcome < count; outcome++)
         out[outcome] = (1 - UNLISTED_SPREAD) * (out[outcome] as number) + UNLISTED_SPREAD / count
     return known.needsRunning && !row.turns ? 1 : known.misread
-  }
-
-  /** Whether what no row names is among these variants. */
-  holdsUnlisted(variants: ArrayLike<number>, present: number): boolean {
-    for (let at = 0; at < present; at++) if (this.suspectOf[variants[at] as number] === this.unlisted) return true
-    return false
-  }
-
-  /** How far what is noted of a test for the first time goes towards “anything may be noted”: somebody misreads, or what no row names shows anything. */
-  spreadOf(test: number, unlistedPresent: boolean): number {
-    const { misread } = (this.tests[test] as BenchTest).test
-    return unlistedPresent ? 1 - (1 - misread) * (1 - UNLISTED_SPREAD) : misread
-  }
-
-  /** Chance that a suspect does not give this sign at a test; 1 for a test the circuit answers. */
-  silenceOf(test: number, suspect: number, outcome: number): number {
-    const silence = this.silences[test]
-    return silence ? (silence[suspect * (this.tests[test] as BenchTest).test.outcomes.length + outcome] as number) : 1
   }
 
   /** Whether a suspect changes what is seen at a test read by signs. */
@@ -291,6 +276,8 @@ function builtIn(description: EngineDescription): Circumstance[] {
 /** A test at one bogie says nothing of another; a test of the whole engine sees them all. */
 function concerns(tested: Place, suspected: Place): boolean {
   if (tested.role === 'engine' || tested.role === 'outside' || tested.id === suspected.id) return true
+  // Two leads of one motor are looked at one by one.
+  if (tested.role === suspected.role) return false
   if (tested.motor !== null && suspected.motor !== null) return tested.motor === suspected.motor
   if (tested.truck !== null && suspected.truck !== null) return tested.truck === suspected.truck
   return tested.motor === null && tested.truck === null && tested.components.length === 0

@@ -19,7 +19,12 @@ export type EngineEvent =
   /** Its remedy was done; with it the engine came into this state. */
   | { readonly kind: 'repaired'; readonly suspect: string; readonly state: number }
   /** Parts were off and are on again: mistakes of assembly can have come in. */
-  | { readonly kind: 'refitted'; readonly state: number }
+  | {
+      readonly kind: 'refitted'
+      readonly state: number
+      /** Parts that were off or moved; all where not said. What was touched last is suspected first. */
+      readonly touched?: readonly string[]
+    }
   /** Seen beyond doubt not to be so. */
   | { readonly kind: 'ruled-out'; readonly suspect: string; readonly state: number }
 

@@ -115,6 +115,8 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
         cut.has(component.id)
           ? {
               ...component,
+              // Joined again past the decoder, current still takes the lead from its motor pad.
+              to: padOf(motors, component.id),
               ohms: null,
               kind: 'insulation' as const,
               name: `Separation: ${inSentence(component.name)}, taken off`,
@@ -169,6 +171,11 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
       },
     ],
   }
+}
+
+/** The motor pad of the decoder that takes the place of a feed. */
+function padOf(motors: EngineDescription['motors'], feed: string): string {
+  return motors.some((motor) => motor.feeds.plus === feed) ? 'decoder.out-plus' : 'decoder.out-minus'
 }
 
 export function hasDecoder(description: EngineDescription): boolean {

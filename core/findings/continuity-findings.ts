@@ -1,9 +1,9 @@
 import type { JudgedWheel } from '../continuity/judge-continuity'
 import { CLOSED_OHMS } from '../continuity/expected-continuity'
 import type { EngineDescription } from '../engine/description-schema'
-import { benchTestsOf } from '../diagnosis/bench-tests'
+import { benchTestsOf } from '../diagnosis/places/bench-tests'
 import type { Knowledge } from '../knowledge/knowledge-schema'
-import { placesOf } from '../diagnosis/places-of'
+import { placesOf } from '../diagnosis/places/places-of'
 
 /** A test outcome that a sheet shows by itself. */
 export interface GatheredOutcome {

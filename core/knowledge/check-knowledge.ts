@@ -21,7 +21,7 @@ export function checkKnowledge(knowledge: Knowledge): KnowledgeFlaw[] {
       'version',
       `This knowledge is written for a newer form (${knowledge.version}); this program reads up to ${KNOWLEDGE_VERSION}.`,
     )
-  for (const list of ['faults', 'tests', 'remedies'] as const) {
+  for (const list of ['acts', 'faults', 'tests', 'remedies'] as const) {
     const seen = new Set<string>()
     for (const { id } of knowledge[list]) {
       if (seen.has(id)) flaw(`${list}/${id}`, `“${id}” is there twice.`)
@@ -38,6 +38,8 @@ export function checkKnowledge(knowledge: Knowledge): KnowledgeFlaw[] {
   for (const fault of knowledge.faults) {
     const here = `faults/${fault.id}`
     if (!remedies.has(fault.remedy)) flaw(`${here}/remedy`, `There is no remedy “${fault.remedy}”.`)
+    if (fault.bornOf && !remedies.has(fault.bornOf.remedy))
+      flaw(`${here}/bornOf`, `There is no remedy “${fault.bornOf.remedy}”.`)
     for (const sign of fault.signs) {
       const test = tests.get(sign.test)
       if (!test) flaw(`${here}/signs`, `There is no test “${sign.test}”.`)
@@ -52,7 +54,11 @@ export function checkKnowledge(knowledge: Knowledge): KnowledgeFlaw[] {
         flaw(`${here}/signs`, `The test “${sign.test}” has no outcome “${sign.outcome}”.`)
     }
   }
-  for (const test of knowledge.tests) flaws.push(...flawsOfTest(test))
+  const acts = new Set(knowledge.acts.map(({ id }) => id))
+  for (const test of knowledge.tests) {
+    flaws.push(...flawsOfTest(test))
+    if (test.act !== undefined && !acts.has(test.act)) flaw(`tests/${test.id}/act`, `There is no act “${test.act}”.`)
+  }
   for (const remedy of knowledge.remedies) {
     for (const id of remedy.after)
       if (!remedies.has(id)) flaw(`remedies/${remedy.id}/after`, `There is no remedy “${id}”.`)

@@ -1,6 +1,6 @@
 import Ajv from 'ajv'
 import { describe, expect, it } from 'vitest'
-import { predictAssembly } from '../diagnosis/polarity'
+import { predictAssembly } from '../diagnosis/places/polarity'
 import { ConstructionPlan } from '../engine/assemblies/plan-schema'
 import { checkDescription } from '../engine/check-description'
 import { Circuit } from '../engine/circuit'

@@ -1,4 +1,5 @@
-import { KNOWLEDGE_VERSION, type Fault, type Knowledge, type Remedy, type Test } from './knowledge-schema'
+import { KNOWLEDGE_VERSION, type Act, type Fault, type Knowledge, type Remedy, type Test } from './knowledge-schema'
+import acts from './diagnosis/acts.json'
 import assembly from './diagnosis/faults-assembly.json'
 import board from './diagnosis/faults-board.json'
 import body from './diagnosis/faults-body.json'
@@ -15,7 +16,8 @@ import tests from './diagnosis/tests.json'
 /** What ships: chances, minutes and successes are judged from practice unless a row names its source. */
 export const diagnosisKnowledge: Knowledge = {
   version: KNOWLEDGE_VERSION,
-  unlisted: 0.02,
+  unlisted: 0.01,
+  acts: acts as Act[],
   faults: [
     outside,
     pickup,

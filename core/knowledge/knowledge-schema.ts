@@ -6,7 +6,7 @@ import { closed, OneOf } from '../schema/pieces'
  * there; which parts of a given engine play that role, and what a test then reads, is worked out from the engine.
  */
 
-export const KNOWLEDGE_VERSION = 4
+export const KNOWLEDGE_VERSION = 5
 
 const Id = Type.String({ pattern: '^[a-z0-9][a-z0-9-]*$', maxLength: 60 })
 const Words = Type.String({ minLength: 1, maxLength: 240 })
@@ -106,8 +106,8 @@ export const Effect = Type.Union([
     },
     closed,
   ),
-  /** Magnet strength against a sound one. */
-  Type.Object({ kind: Type.Literal('magnet'), strength: Type.Number({ minimum: 0, maximum: 2 }) }, closed),
+  /** Magnet strength against a sound one; below nothing, treated the other way round. */
+  Type.Object({ kind: Type.Literal('magnet'), strength: Type.Number({ minimum: -2, maximum: 2 }) }, closed),
   /** Friction at the motor, in times its own; the motor itself, or the train behind it. Light: how often it is so slight that nothing shows in the running; LIGHT_SHARE where nothing is said. */
   Type.Object(
     {
@@ -160,11 +160,18 @@ export const Fault = Type.Object(
       Type.Object({ when: OneOf(circumstances), times: Type.Number({ exclusiveMinimum: 0, maximum: 50 }) }, closed),
       { maxItems: 12 },
     ),
-    /** Signs it gives, each independently of what else is wrong (noisy-OR). */
-    signs: Type.Array(Type.Object({ test: Id, outcome: Id, chance: Chance }, closed), { maxItems: 16 }),
+    /** Signs it gives, each independently of what else is wrong (noisy-OR). Seen: that outcome is the thing itself, and who notes it has found it. */
+    signs: Type.Array(
+      Type.Object({ test: Id, outcome: Id, chance: Chance, seen: Type.Optional(Type.Boolean()) }, closed),
+      { maxItems: 16 },
+    ),
     remedy: Id,
     /** Only arises where parts were taken off and put back. */
     bornAtRefit: Type.Boolean(),
+    /** Comes in with this remedy at the same place, and how often. */
+    bornOf: Type.Optional(
+      Type.Object({ remedy: Id, chance: Type.Number({ exclusiveMinimum: 0, maximum: 0.5 }) }, closed),
+    ),
     source: Words,
   },
   closed,
@@ -245,12 +252,29 @@ export const reaches = [
 ] as const
 export type Reach = (typeof reaches)[number]
 
+/** What the hands do once; many things can be noted at it at no further price. */
+export const Act = Type.Object(
+  {
+    id: Id,
+    name: Words,
+    how: Words,
+    minutes: Type.Number({ exclusiveMinimum: 0, maximum: 240 }),
+    caution: Type.String({ maxLength: 240 }),
+    source: Words,
+  },
+  closed,
+)
+export type Act = Static<typeof Act>
+
+/** An observation: what can be noted at an act, or by itself where it belongs to none. */
 export const Test = Type.Object(
   {
     id: Id,
     name: Words,
     /** What to do and where to touch. */
     how: Words,
+    /** The act it is made at; without one it is an act of its own. */
+    act: Type.Optional(Id),
     /** Made once for every place that plays this role. */
     role: OneOf(placeRoles),
     reading: Reading,
@@ -313,6 +337,7 @@ export const Knowledge = Type.Object(
     version: Type.Integer({ minimum: 1 }),
     /** Chance that something no row names is wrong. */
     unlisted: Type.Number({ exclusiveMinimum: 0, maximum: 0.3 }),
+    acts: Type.Array(Act, { maxItems: 100 }),
     faults: Type.Array(Fault, { minItems: 1, maxItems: 400 }),
     tests: Type.Array(Test, { minItems: 1, maxItems: 300 }),
     remedies: Type.Array(Remedy, { minItems: 1, maxItems: 300 }),

@@ -1,7 +1,7 @@
 import type { EngineDescription } from '../engine/description-schema'
 import type { Knowledge } from './knowledge-schema'
-import { placesOf } from '../diagnosis/places-of'
-import { suspectsOf } from '../diagnosis/suspects'
+import { placesOf } from '../diagnosis/places/places-of'
+import { suspectsOf } from '../diagnosis/places/suspects'
 
 /** What closed jobs found: how many jobs, and at how many places of them each fault was confirmed. */
 export interface FaultTally {

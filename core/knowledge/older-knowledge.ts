@@ -1,3 +1,4 @@
+import { diagnosisKnowledge } from './diagnosis-knowledge'
 import type { Effect } from './knowledge-schema'
 
 /** Until version 3 a bad winding was told by four judged figures; since version 4 by what is wrong with it. */
@@ -26,10 +27,23 @@ export function faultInTodaysForm<T>(row: T): T {
   return isOldWinding(effect) ? { ...row, effect: effectOf(role, effect) } : row
 }
 
+/** Until version 4 every test stood alone; since version 5 it says at which act it is noted. */
+export function testInTodaysForm<T>(row: T): T {
+  const { id, act } = (row ?? {}) as { id?: unknown; act?: unknown }
+  const shipped = diagnosisKnowledge.tests.find((test) => test.id === id)
+  return act === undefined && shipped?.act !== undefined ? { ...row, act: shipped.act } : row
+}
+
 /** A whole file of knowledge in today's form; whatever is not one is left for the schema to refuse. */
 export function knowledgeInTodaysForm(file: unknown): unknown {
-  const faults = (file as { faults?: unknown } | null)?.faults
-  return Array.isArray(faults) ? { ...(file as object), faults: faults.map(faultInTodaysForm) } : file
+  const { faults, tests, acts } = (file ?? {}) as { faults?: unknown; tests?: unknown; acts?: unknown }
+  if (!Array.isArray(faults)) return file
+  return {
+    ...(file as object),
+    acts: acts ?? diagnosisKnowledge.acts,
+    faults: faults.map(faultInTodaysForm),
+    ...(Array.isArray(tests) ? { tests: tests.map(testInTodaysForm) } : {}),
+  }
 }
 
 function isOldWinding(effect: unknown): effect is OldWinding {

@@ -1,6 +1,6 @@
 import { eq } from 'drizzle-orm'
 import type { KnowledgeChanges } from '../../core/knowledge/knowledge-changes'
-import { faultInTodaysForm } from '../../core/knowledge/older-knowledge'
+import { faultInTodaysForm, testInTodaysForm } from '../../core/knowledge/older-knowledge'
 import type { WorkshopFields } from '../../messages/bench-entries'
 import type { Practice } from '../../messages/book'
 import type { Database } from '../db/book'
@@ -21,5 +21,5 @@ export async function readPractice(database: Database, typeId: string): Promise<
 
 /** A copy kept by an earlier program may have rows of its form. */
 export function copyInTodaysForm(changes: KnowledgeChanges): KnowledgeChanges {
-  return { ...changes, faults: changes.faults.map(faultInTodaysForm) }
+  return { ...changes, faults: changes.faults.map(faultInTodaysForm), tests: changes.tests.map(testInTodaysForm) }
 }

@@ -1,5 +1,5 @@
 import { SeededRandom } from '../../bench/casualty/random'
-import type { BenchTest } from '../../core/diagnosis/bench-tests'
+import type { BenchTest } from '../../core/diagnosis/places/bench-tests'
 import { BenchHand } from '../../bench/hand/bench-hand'
 import { bareConstruction, diagnosisFor } from './search-casualty'
 import { drawTrueFaults, type TrueFault } from '../../bench/hand/true-faults'
@@ -77,8 +77,8 @@ function compare(
   }
   const chances = new Float64Array(test.test.outcomes.length)
   for (const variant of variants) {
-    engine.chances(index, [variant], 1, engine.circuitRow([variant], 1), chances)
     const { suspect, mood, severity } = engine.variants[variant] as (typeof engine.variants)[number]
+    engine.chances(index, [suspect], engine.circuitRow([variant], 1), chances)
     comparison.expected.set(
       `${engine.suspects[suspect]?.id ?? ''} ${mood ?? 'steady'} × ${severity.toFixed(1)}`,
       new Map(test.test.outcomes.map(({ id }, outcome) => [id, chances[outcome] as number])),

@@ -1,7 +1,7 @@
 import { SeededRandom } from '../../bench/casualty/random'
-import { STOP_CHANCE } from '../../core/diagnosis/advice'
+import { STOP_CHANCE } from '../../core/diagnosis/advice/advice'
 import { Diagnosis } from '../../core/diagnosis/diagnosis'
-import type { Belief } from '../../core/diagnosis/belief'
+import type { Belief } from '../../core/diagnosis/belief/belief'
 import type { EngineEvent, SearchHistory, TestFinding } from '../../core/diagnosis/history'
 import type { Knowledge } from '../../core/knowledge/knowledge-schema'
 import type { EngineDescription } from '../../core/engine/description-schema'
@@ -35,70 +35,35 @@ export const searched = [
 
 /** The chain from the rails to the wheels, in the order it is usually taught; then what is looked at besides. */
 const checklist = [
-  'track-run',
-  'dcc-run',
-  'dc-run',
-  'bypass-run',
-  'program-read',
-  'cv29-read',
-  'address-read',
-  'track-current',
-  'track-rocked',
-  'lamp-on-track',
-  'wheels-run',
-  'pickups-run',
-  'leads-run',
-  'terminals-run',
-  'brushes-run',
-  'wheel-continuity',
-  'wheel-insulation-ohms',
+  'on-the-track',
+  'other-engine',
+  'programming-track',
+  'bypass',
+  'supply-at-wheels',
+  'supply-at-pickups',
+  'wheels-ohms',
   'rail-ohms',
-  'lead-ohms',
-  'contacts-ohms',
-  'linkage-ohms',
-  'choke-ohms',
-  'decoder-lead-ohms',
-  'sequence-ohms',
-  'sequence-step',
-  'suppressor-lift',
-  'separation-ohms',
-  'insulation-ohms',
+  'wiring-ohms',
+  'supply-at-leads',
+  'supply-at-terminals',
+  'volts-at-motor',
   'motor-ohms',
-  'field-ohms',
-  'coil-ohms',
-  'horn-test',
-  'decoder-look',
-  'armature-feel',
-  'roll',
-  'direction',
-  'smell',
-  'turn-ohms',
-  'commutator-look',
-  'brushes-look',
-  'springs-look',
-  'magnet-pull',
-  'end-play',
-  'bearing-play',
-  'gears-look',
-  'noise',
-  'wheels-turn',
-  'truck-turns',
-  'treads-look',
-  'contacts-look',
-  'linkage-look',
-  'leads-tug',
-  'joint-look',
-  'worm-twist',
-  'rods-watch',
-  'quartering-look',
-  'rods-look',
-  'back-to-back',
-  'tyres-look',
+  'insulation-ohms',
+  'look-under',
+  'look-inside',
+  'look-at-decoder',
+  'motor-by-finger',
+  'brushes',
+  'commutator',
+  'supply-at-brushes',
+  'gears-by-finger',
+  'rods-off',
+  'gauge',
   'haul',
-  'lamp-ohms',
-  'both-ways',
-  'light-speed',
-  'segment-ohms',
+  'body-off',
+  'segments',
+  'run-warm',
+  'loosen',
 ]
 
 export interface SearchOutcome {
@@ -106,9 +71,11 @@ export interface SearchOutcome {
   readonly truth: readonly TrueFault[]
   readonly found: number
   readonly missed: readonly string[]
-  /** Bench minutes of tests, dismantling for them, and repairs of what was not wrong. */
+  /** Bench minutes of acts, dismantling for them, and repairs of what was not wrong. */
   readonly minutes: number
-  readonly tests: number
+  readonly acts: number
+  /** How many things were wrong. */
+  readonly wrong: number
   readonly needlessRepairs: number
   readonly steps: number
   /** The last fault left was mended, and was the most suspected then; false where it was never mended. */
@@ -125,6 +92,7 @@ export interface SearchOutcome {
 }
 
 const MOST_STEPS = 90
+const MOST_FAULTS = 7
 /** From here on a policy that does not weigh tests against repairs goes ahead and mends. */
 const SURE = 0.85
 
@@ -156,7 +124,7 @@ function described(construction: string): EngineDescription {
 }
 
 /**
- * One casualty from its arrival to the end of the search, by a policy. All policies share tests, repairs, retests
+ * One casualty from its arrival to the end of the search, by a policy. All policies share acts, repairs, retests
  * and the rule to stop; only what is done next differs.
  */
 export function searchCasualty(
@@ -167,33 +135,39 @@ export function searchCasualty(
 ): SearchOutcome {
   const random = new SeededRandom(seed)
   const { engine, costs } = diagnosis
-  const truth = drawTrueFaults(engine.description, engine.places, random)
+  const truth = drawTrueFaults(engine.description, engine.places, random, MOST_FAULTS)
   const hand = new BenchHand(engine.description, truth, seed, bareConstruction(construction))
   const findings: TestFinding[] = []
   const events: EngineEvent[] = []
   const beliefs: Array<SearchOutcome['beliefs'][number]> = []
   const updateMilliseconds: number[] = []
   let off: ReadonlySet<string> = new Set()
-  let [state, minutes, tests, needless, steps] = [0, 0, 0, 0, 0]
+  let [state, minutes, acts, needless, steps] = [0, 0, 0, 0, 0]
   let lastOnTop = false
   let [minutesToLast, minutesNeedless] = [0, 0]
+  /** By state and act: made, or tried in vain. */
   const made = new Set<string>()
-  /** Could not be done in this state. */
   const refused = new Set<string>()
 
-  const make = (index: number, counted: boolean): void => {
-    const test = engine.tests[index] as (typeof engine.tests)[number]
-    const price = costs.test(index, off)
-    if (counted) {
-      minutes += price.minutes + test.test.minutes
-      tests++
-    }
+  const make = (id: string): void => {
+    const index = costs.acts.findIndex((act) => act.id === id)
+    const act = costs.acts[index] as (typeof costs.acts)[number]
+    const price = costs.act(index, off)
+    minutes += price.minutes + act.minutes
+    acts++
     off = price.offAfter
-    made.add(`${state}:${test.id}`)
-    made.add(test.id)
-    const outcome = hand.make(test)
-    if (outcome === null) refused.add(test.id)
-    else findings.push({ id: `f${findings.length}`, test: test.id, outcome, state })
+    made.add(`${state}:${id}`)
+    made.add(id)
+    let noted = 0
+    for (const observation of act.observations) {
+      const test = engine.tests[observation] as (typeof engine.tests)[number]
+      if (!hand.canSee(test)) continue
+      const outcome = hand.make(test)
+      if (outcome === null) continue
+      noted++
+      findings.push({ id: `f${findings.length}`, test: test.id, outcome, state })
+    }
+    if (noted === 0) refused.add(id)
   }
   const repair = (suspectId: string, belief: Belief): void => {
     const group = costs.groupOf[engine.indexOfSuspect(suspectId)] as number
@@ -217,24 +191,24 @@ export function searchCasualty(
 
   for (; steps < MOST_STEPS; steps++) {
     const started = performance.now()
-    const belief = diagnosis.believe({ findings, events: [...events] })
+    const belief = diagnosis.believe({ findings: [...findings], events: [...events] })
     const next = nextStep(policy, diagnosis, belief, { off: [...off], refused: [...refused] }, made, state)
     updateMilliseconds.push(performance.now() - started)
-    if (steps > 0 && steps % 3 === 0) noteBeliefs(belief, diagnosis, hand, beliefs)
+    if (steps > 0) noteBeliefs(belief, diagnosis, hand, beliefs)
     if (next.kind === 'done') break
-    if (next.kind === 'prove') for (const test of next.tests) make(engine.indexOfTest(test), false)
-    else if (next.kind === 'repair') repair(next.suspect, belief)
-    else make(engine.indexOfTest(next.test), true)
+    if (next.kind === 'repair') for (const suspect of [next.suspect, ...next.also]) repair(suspect, belief)
+    else make(next.act)
   }
   return {
     construction,
     truth,
+    wrong: truth.length,
     found: truth.length - hand.left.length,
     missed: hand.left.map((fault) => `${fault.name} @ ${fault.place.id}`),
     minutes,
     minutesToLast,
     minutesNeedless,
-    tests,
+    acts,
     needlessRepairs: needless,
     steps,
     lastOnTop,
@@ -245,9 +219,8 @@ export function searchCasualty(
 }
 
 type Step =
-  | { readonly kind: 'test'; readonly test: string }
-  | { readonly kind: 'repair'; readonly suspect: string }
-  | { readonly kind: 'prove'; readonly tests: readonly string[] }
+  | { readonly kind: 'act'; readonly act: string }
+  | { readonly kind: 'repair'; readonly suspect: string; readonly also: readonly string[] }
   | { readonly kind: 'done' }
 
 function nextStep(
@@ -258,40 +231,47 @@ function nextStep(
   made: ReadonlySet<string>,
   state: number,
 ): Step {
-  if (policy === 'advice') return diagnosis.adviser.advise(belief, diagnosis.choose(belief, bench), bench)
-  const { engine, costs } = diagnosis
+  const choices = diagnosis.choose(belief, bench)
+  const { engine, costs, adviser } = diagnosis
+  if (policy === 'advice') return adviser.advise(belief, choices, bench)
   const off = new Set(bench.off)
+  const chances = belief.groupChances(costs)
   const groups = costs.groups
-    .map((group, index) => ({ index, chance: diagnosis.groupChance(belief, index), group }))
+    .map((group, index) => ({ index, chance: chances[index] as number, group }))
+    .filter(({ group }) => !group.suspects.includes(engine.unlisted))
     .sort((first, second) => second.chance - first.chance)
   const [top] = groups
-  if (top && top.chance >= SURE)
-    return { kind: 'repair', suspect: likeliestOf(belief, top.group.suspects, engine.suspects) }
-  if (1 - belief.nothingHidden <= STOP_CHANCE) return diagnosis.adviser.prove(belief, bench.refused) ?? { kind: 'done' }
+  const mend = ({ group }: (typeof groups)[number]): Step => ({
+    kind: 'repair',
+    suspect: likeliestOf(belief, group.suspects, engine.suspects),
+    also: [],
+  })
+  if (top && top.chance >= SURE) return mend(top)
+  const trial = costs.acts[adviser.trial ?? 0]?.id ?? ''
+  if (adviser.leftToNotice(belief, choices.worlds) <= STOP_CHANCE)
+    return made.has(`${state}:${trial}`) ? { kind: 'done' } : { kind: 'act', act: trial }
+  const open = (id: string, again: boolean): boolean =>
+    !made.has(again ? `${state}:${id}` : id) &&
+    !bench.refused.includes(id) &&
+    costs.act(
+      costs.acts.findIndex((act) => act.id === id),
+      off,
+    ).barred === null
   if (policy === 'checklist') {
     for (const id of checklist) {
-      const again = id.startsWith('track-') || id === 'dcc-run' || id === 'dc-run'
-      const test = engine.tests.find(
-        (entry) =>
-          entry.test.id === id &&
-          !made.has(again ? `${state}:${entry.id}` : entry.id) &&
-          costs.test(engine.indexOfTest(entry.id), off).barred === null &&
-          (!entry.test.needsRunning || belief.runsNow),
-      )
-      if (test) return { kind: 'test', test: test.id }
+      const act = costs.acts.find((entry) => entry.id.split('.')[0] === id && open(entry.id, id === 'on-the-track'))
+      if (act) return { kind: 'act', act: act.id }
     }
   } else {
-    for (const { index, group, chance } of groups) {
-      if (chance < 0.002) break
-      const check = costs.checks[index]
-      const test = check?.test === null || check === undefined ? undefined : engine.tests[check.test]
-      if (test && !made.has(`${state}:${test.id}`)) return { kind: 'test', test: test.id }
-      if (chance > 0.3) return { kind: 'repair', suspect: likeliestOf(belief, group.suspects, engine.suspects) }
+    for (const entry of groups) {
+      if (entry.chance < 0.002) break
+      const check = costs.checks[entry.index]?.find(({ act }) => act !== null && open(costs.acts[act]?.id ?? '', true))
+      if (check?.act !== undefined && check.act !== null) return { kind: 'act', act: costs.acts[check.act]?.id ?? '' }
+      if (entry.chance > 0.3) return mend(entry)
     }
   }
-  if (top && top.chance > 0.3)
-    return { kind: 'repair', suspect: likeliestOf(belief, top.group.suspects, engine.suspects) }
-  return diagnosis.adviser.prove(belief, bench.refused) ?? { kind: 'done' }
+  if (top && top.chance > 0.3) return mend(top)
+  return made.has(`${state}:${trial}`) ? { kind: 'done' } : { kind: 'act', act: trial }
 }
 
 function likeliestOf(belief: Belief, suspects: readonly number[], all: Diagnosis['engine']['suspects']): string {
@@ -306,11 +286,9 @@ function likeliestOf(belief: Belief, suspects: readonly number[], all: Diagnosis
   )
 }
 
-function ranks(belief: Belief, group: number, diagnosis: Diagnosis): number {
-  const mine = diagnosis.groupChance(belief, group)
-  return diagnosis.costs.groups.filter(
-    (_, index) => index !== group && diagnosis.groupChance(belief, index) > mine + 1e-9,
-  ).length
+function ranks(belief: Belief, group: number, { costs }: Diagnosis): number {
+  const chances = belief.groupChances(costs)
+  return chances.filter((chance, index) => index !== group && chance > (chances[group] as number) + 1e-9).length
 }
 
 function noteBeliefs(
@@ -319,9 +297,12 @@ function noteBeliefs(
   hand: BenchHand,
   beliefs: Array<SearchOutcome['beliefs'][number]>,
 ): void {
-  for (const [index, { id, suspect }] of diagnosis.costs.groups.entries()) {
-    const chance = diagnosis.groupChance(belief, index)
-    if (chance < 0.02) continue
+  // What was seen is told, not believed.
+  const given = new Set(belief.given)
+  const chances = belief.groupChances(diagnosis.costs)
+  for (const [index, { id, suspect, suspects }] of diagnosis.costs.groups.entries()) {
+    const chance = chances[index] as number
+    if (chance < 0.02 || suspects.some((entry) => given.has(entry))) continue
     beliefs.push([chance, hand.left.some((fault) => hand.mends(fault, suspect.remedy.id, suspect.place.id)), id])
   }
 }

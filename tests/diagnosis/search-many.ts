@@ -42,7 +42,7 @@ for (const [place, construction] of searched.entries()) {
       writeLine(file, seed, policy, perturbed, outcome)
       if (policy === 'advice')
         console.log(
-          `${construction} ${seed}: ${outcome.truth.map((fault) => `${fault.name} @ ${fault.place.id}`).join(', ')} | missed ${outcome.missed.join(', ') || 'none'} | ${outcome.minutes.toFixed(0)} min, ${outcome.tests} tests, ${outcome.needlessRepairs} needless repairs`,
+          `${construction} ${seed}: ${outcome.truth.map((fault) => `${fault.name} @ ${fault.place.id}`).join(', ')} | missed ${outcome.missed.join(', ') || 'none'} | ${outcome.minutes.toFixed(0)} min, ${outcome.acts} acts, ${outcome.needlessRepairs} needless repairs`,
         )
     }
   }

@@ -41,6 +41,13 @@ export function report(lines: readonly SearchLine[]): string {
     ['most probable first', outcomes(probable)],
   ] as const) {
     const updates = list.flatMap((outcome) => outcome.updateMilliseconds).sort((one, other) => one - other)
+    const actsOf = (some: readonly SearchFigures[]): string => {
+      const sorted = some.map(({ acts }) => acts).sort((one, other) => one - other)
+      return `${sorted[sorted.length >> 1] ?? 0} and ${sorted[Math.floor(0.9 * sorted.length)] ?? 0}`
+    }
+    text.push(
+      `${policy}: acts, median and nine tenths: up to three faults ${actsOf(list.filter(({ wrong }) => wrong <= 3))}, more ${actsOf(list.filter(({ wrong }) => wrong > 3))}`,
+    )
     text.push(
       `${policy}: found ${interval(foundShare(list), 3)}, minutes ${interval(meanMinutes(list), 1)}, last fault on top ${interval(
         meanOf(list, ({ lastOnTop }) => Number(lastOnTop)),

@@ -7,7 +7,7 @@ test('wheel by wheel: three keys and a pedal fill the sheet, and what it says re
   await signIn(page, scenario)
   const id = await findJob(page, scenario, 'Old Fjell')
   await page.goto(`${scenario.url}/jobs/${id}/find`)
-  await expect(page.getByRole('article', { name: /^Next test/ })).toBeVisible({ timeout: 45_000 })
+  await expect(page.getByRole('article', { name: /^(Next: |Mend now|Search ended)/ })).toBeVisible({ timeout: 45_000 })
   await page.keyboard.press('w')
   const card = page.getByRole('article', { name: /^Next reading/ })
   await expect(card.getByRole('heading')).toHaveText(/both probes on its rim$/)

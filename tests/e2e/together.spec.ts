@@ -13,7 +13,7 @@ test('a key costs one request, and another screen at the same job learns of it b
     await screen.goto(`${scenario.url}/jobs/${id}/find`)
     await expect(screen.getByRole('region', { name: 'How it was found' })).toBeVisible({ timeout: 30_000 })
   }
-  await expect(page.getByRole('article', { name: /^(Next test|Mend now|Prove)/ })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('article', { name: /^(Next: |Mend now|Search ended)/ })).toBeVisible({ timeout: 30_000 })
 
   const asked: string[] = []
   page.on('request', (request) => {

@@ -129,7 +129,7 @@ const views: ReadonlyArray<{
     path: '/find',
     job: 'Lady of the Vale',
     before: async (page) => {
-      await page.getByRole('article', { name: /^Next test/ }).waitFor({ timeout: 30_000 })
+      await page.getByRole('article', { name: /^Next: / }).waitFor({ timeout: 30_000 })
       await page.getByRole('region', { name: 'Suspects' }).waitFor({ timeout: 30_000 })
     },
   },

@@ -2,14 +2,12 @@ import { eq } from 'drizzle-orm'
 import { v7 as newId } from 'uuid'
 import { describe, expect, it } from 'vitest'
 import { Diagnosis } from '../../core/diagnosis/diagnosis'
-import { keyOf, likelyNext } from '../../core/diagnosis/likely-next'
 import { describeConstruction } from '../../core/knowledge/constructions'
 import { diagnosisKnowledge } from '../../core/knowledge/diagnosis-knowledge'
 import { journal } from '../../server/db/schema'
 import { readJob } from '../../server/services/read-job'
 import type { SearchEntry } from '../../messages/search-entries'
 import { searchOf } from '../../work/search-history'
-import { askedSearch, type AskedSearch } from '../../work/search-question'
 import { problemsOf } from '../../messages/validate'
 import { someJob } from '../support/some-entries'
 import { send, takeInSomething, useTestBook } from '../support/test-book'
@@ -277,47 +275,7 @@ describe('what an earlier job left', () => {
     expect(search.leave).toEqual([lead])
     expect(diagnosis.report(history).advice).toMatchObject({ kind: 'repair', suspect })
     const left = diagnosis.report(history, { leave: [suspect] })
-    expect(left.advice.kind).toBe('test')
+    expect(left.advice.kind).toBe('act')
     expect(left.suspects[0]).toMatchObject({ id: suspect, confirmed: true })
   })
-})
-
-it('what is written at the bench next is what was worked out ahead, whatever sheets the job has', async () => {
-  const { jobId } = await takeInSomething(shop.book, shop.maren)
-  const description = describeConstruction('tank-open')
-  const diagnosis = new Diagnosis(description, diagnosisKnowledge)
-  const note = (entry: SearchEntry) => send(shop.book, shop.maren, 'search.add', { id: newId(), jobId, entry })
-  const asked = async (): Promise<AskedSearch['question']> =>
-    askedSearch(await readJob(shop.book.database, jobId), description).question
-  const points = ['driver-1', 'driver-2', 'driver-3'].flatMap((axle) => [`${axle}.left`, `${axle}.right`])
-  for (const point of points)
-    await send(shop.book, shop.maren, 'continuity.add', {
-      id: newId(),
-      jobId,
-      fields: { point, column: 'own', reading: { kind: 'closed' }, words: point },
-    })
-  await note(saw('stands'))
-  const first = await asked()
-  expect(first.history.findings.map(({ test }) => test)).toEqual(['wheel-continuity', 'track-run'])
-  const report = diagnosis.report(first.history, first.bench)
-  const advised = report.next.find(({ id }) => report.advice.kind === 'test' && id === report.advice.test)
-  const outcome = advised?.outcomes.at(-1)
-  if (!advised || !outcome) throw new Error('There is something to test.')
-  await note({
-    kind: 'outcome',
-    test: advised.id,
-    outcome: outcome.id,
-    words: 'seen',
-    why: '',
-    off: [...(first.bench.off ?? []), ...advised.takesOff],
-    believed,
-  })
-  expect(likelyNext(first, report).map(keyOf)).toContain(keyOf(await asked()))
-  const suspect = report.suspects[0]?.id ?? ''
-  await note({ kind: 'confirmed', suspect, words: 'seen', findingId: newId(), believed })
-  const confirmed = await asked()
-  const toMend = diagnosis.report(confirmed.history, confirmed.bench)
-  expect(toMend.advice).toMatchObject({ kind: 'repair', suspect })
-  await note({ kind: 'repaired', suspect, words: 'done', findingId: null, believed })
-  expect(keyOf(await asked())).toBe(likelyNext(confirmed, toMend).map(keyOf)[0])
 })

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { predictAssembly, reversals, type AssemblyOutcome } from '~~/core/diagnosis/polarity'
+import { predictAssembly, reversals, type AssemblyOutcome } from '~~/core/diagnosis/places/polarity'
 import type { EngineDescription, Turnable } from '~~/core/engine/description-schema'
 import { inSentence } from '~~/core/engine/name-in-sentence'
 import { runningPositions } from '~~/core/engine/pickup-map'

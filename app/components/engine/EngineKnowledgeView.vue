@@ -2,7 +2,7 @@
 import { nameInGeneral } from '~~/work/name-in-general'
 import { plainCopy } from '~/forms/plain-copy'
 import { problemSentence } from '~/stores/problem-sentence'
-import { benchTestsOf } from '~~/core/diagnosis/bench-tests'
+import { benchTestsOf } from '~~/core/diagnosis/places/bench-tests'
 import {
   changedKnowledge,
   changesBetween,
@@ -13,8 +13,8 @@ import {
   type KnowledgeList,
 } from '~~/core/knowledge/knowledge-changes'
 import type { Fault, Knowledge, Remedy, Test } from '~~/core/knowledge/knowledge-schema'
-import { placesOf } from '~~/core/diagnosis/places-of'
-import { suspectsOf } from '~~/core/diagnosis/suspects'
+import { placesOf } from '~~/core/diagnosis/places/places-of'
+import { suspectsOf } from '~~/core/diagnosis/places/suspects'
 import { diagnosisKnowledge } from '~~/core/knowledge/diagnosis-knowledge'
 import type { EngineBook } from '~~/messages/book'
 import type { EngineDescription } from '~~/core/engine/description-schema'

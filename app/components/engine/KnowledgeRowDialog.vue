@@ -37,7 +37,7 @@ const caution = ref('')
 const how = ref('')
 const parts = ref('')
 const products = ref('')
-const signs = ref<Array<{ test: string; outcome: string; chance: string }>>([])
+const signs = ref<Array<{ test: string; outcome: string; chance: string; seen?: boolean }>>([])
 watch(
   () => [props.row, props.asNew] as const,
   () => {
@@ -134,6 +134,7 @@ function keep(): void {
         test: sign.test,
         outcome: sign.outcome,
         chance: Number((read(sign.chance) / 100).toPrecision(6)),
+        ...(sign.seen === undefined ? {} : { seen: sign.seen }),
       })),
     })
   else if (asTest.value)

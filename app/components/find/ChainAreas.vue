@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SearchReport } from '~~/core/diagnosis/search-report'
+import type { SearchReport } from '~~/core/diagnosis/report/search-report'
 import type { Area } from '~~/core/knowledge/knowledge-schema'
 import { suspicionGrade } from '~/drawing/suspicion-grade'
 

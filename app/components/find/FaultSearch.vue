@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { atStart } from '~~/core/engine/name-in-sentence'
 import { showDay, showMoment } from '~~/work/describe-due'
-import type { NextTestReport, SuspectReport } from '~~/core/diagnosis/search-report'
+import { currentState } from '~~/core/diagnosis/history'
+import type { ActReport, ObservationReport, SuspectReport } from '~~/core/diagnosis/report/search-report'
 import { dueCare } from '~~/core/care/due-list'
 import { optionOf } from '~~/core/knowledge/schools-of-practice'
 import { schools } from '~~/core/knowledge/schools'
@@ -52,49 +53,53 @@ const steps = useSearchSteps(
   report,
 )
 
-/** A test taken instead of the one advised; forgotten with the next step, and where it is not offered any more. */
+/** An act taken instead of the one advised; forgotten with the next step, and where it is not offered any more. */
 const picks = ref<string | null>(null)
-const chosen = computed(() => (report.value?.next.some((test) => test.id === picks.value) ? picks.value : null))
-/** Another test was asked for while the judgement was still at the last step: given when it is through. */
+/** The act things are being noted at: it stays, whatever is advised meanwhile, until somebody says it is through. */
+const underWay = shallowRef<{ readonly act: ActReport; readonly state: number } | null>(null)
+const state = computed(() => currentState(search.value.history))
+watch(state, (now) => {
+  if (underWay.value?.state !== now) underWay.value = null
+})
+/** Something else was asked for while the judgement was still at the last step: given when it is through. */
 let anotherWaits = false
-watch(
-  () => props.book.search.length,
-  () => {
-    picks.value = null
-  },
-)
 watch(report, () => {
   if (anotherWaits) another()
 })
+const offered = computed(() => report.value?.next ?? [])
 const advised = computed(() => {
   const advice = report.value?.advice
-  const test = advice?.kind === 'test' ? report.value?.next.find((entry) => entry.id === advice.test) : undefined
-  return test && advice ? { ...test, why: advice.why } : null
+  return advice?.kind === 'act' ? (offered.value.find(({ id }) => id === advice.act) ?? null) : null
 })
-const card = computed<NextTestReport | null>(
+const chosen = computed(() => offered.value.find(({ id }) => id === picks.value && id !== advised.value?.id) ?? null)
+const card = computed<ActReport | null>(() => underWay.value?.act ?? chosen.value ?? advised.value)
+/** What was noted in this state, and the entry it was noted with; what sheets say by themselves cannot be taken back here. */
+const noted = computed(
   () =>
-    (chosen.value === advised.value?.id ? undefined : report.value?.next.find((test) => test.id === chosen.value)) ??
-    advised.value,
+    new Map(
+      search.value.history.findings
+        .filter((finding) => finding.state === state.value)
+        .map(({ id, test, outcome }) => [test, { id, outcome }] as const),
+    ),
 )
-const byWheel = computed(() =>
-  ['wheel-continuity', 'rim-check', 'wheel-insulation-ohms'].some((id) => card.value?.id.split('@')[0] === id),
-)
-const others = computed(() => (report.value?.next ?? []).filter((test) => test.id !== card.value?.id).slice(0, 2))
-const repair = computed(() =>
-  report.value?.advice.kind === 'repair' && chosen.value === null
-    ? (report.value.suspects.find(
-        (suspect) => report.value?.advice.kind === 'repair' && suspect.id === report.value.advice.suspect,
-      ) ?? null)
-    : null,
-)
-const prove = computed(() =>
-  report.value?.advice.kind === 'prove' || report.value?.advice.kind === 'done' ? report.value.advice : null,
+const saidHere = computed(() => new Map([...noted.value].map(([test, { outcome }]) => [test, outcome])))
+const byWheel = computed(() => ['wheels-ohms', 'rail-ohms'].includes(card.value?.id.split('.')[0] ?? ''))
+const others = computed(() => offered.value.filter(({ id }) => id !== card.value?.id).slice(0, 2))
+const suspectOf = (id: string): SuspectReport | undefined => report.value?.suspects.find((suspect) => suspect.id === id)
+/** What is mended at one go. */
+const repairs = computed(() => {
+  const advice = report.value?.advice
+  if (advice?.kind !== 'repair' || card.value) return []
+  return [advice.suspect, ...advice.also].flatMap((id) => suspectOf(id) ?? [])
+})
+const foundSoFar = computed(() =>
+  props.book.search.flatMap(({ id, entry }) =>
+    entry.kind === 'confirmed' && search.value.steps.some(({ row, struck }) => row.id === id && !struck)
+      ? [entry.words]
+      : [],
+  ),
 )
 
-const testWords = (id: string): string =>
-  report.value?.next.find((test) => test.id === id)?.words ??
-  report.value?.withheld.find((entry) => entry.test === id)?.words ??
-  id
 /** What is not offered, by the reason. */
 const withheld = computed(() => {
   const byReason = new Map<string, string[]>()
@@ -148,45 +153,75 @@ const removable = computed(() =>
     .map(({ id, name }) => ({ id, name })),
 )
 
-function outcome(index: number): void {
-  const test = card.value
-  const found = test?.outcomes[index]
-  if (!test || !found || !session.mayWrite || justAnswered(test.id)) return
-  void steps.noteOutcome(test, found, [...search.value.off, ...test.takesOff])
+async function note(row: Pick<ObservationReport, 'id' | 'words' | 'outcomes'>, index: number): Promise<void> {
+  const outcome = row.outcomes[index]
+  const before = noted.value.get(row.id)
+  if (!outcome || !session.mayWrite || before?.outcome === outcome.id) return
+  if (before) await takeBack(row, before)
+  const act = card.value
+  await steps.noteOutcome(
+    { id: row.id, words: row.words, why: act?.observations.some(({ id }) => id === row.id) ? act.why : '' },
+    outcome,
+    [...new Set([...search.value.off, ...(act?.takesOff ?? [])])],
+  )
+  if (outcome.finds) await steps.confirm(outcome.finds)
 }
-/** A key that bounces, or is pressed while the judgement is still at the answer to this very test, says nothing new. */
-function justAnswered(test: string): boolean {
-  const last = props.book.search.at(-1)?.entry
-  return progress.value !== null && last?.kind === 'outcome' && last.test === test
+/** Noted otherwise: the first word is struck out, and what was found with it. */
+async function takeBack(
+  row: Pick<ObservationReport, 'id' | 'words' | 'outcomes'>,
+  before: { readonly id: string; readonly outcome: string },
+): Promise<void> {
+  if (!props.book.search.some(({ id }) => id === before.id)) return
+  await steps.strike(before.id, row.words)
+  const found = row.outcomes.find(({ id }) => id === before.outcome)?.finds
+  const entry =
+    found && props.book.search.findLast((step) => step.entry.kind === 'confirmed' && step.entry.suspect === found.id)
+  if (entry) await steps.strike(entry.id, found.words)
+}
+function noteAtCard(row: ObservationReport, index: number): void {
+  if (card.value) underWay.value ??= { act: card.value, state: state.value }
+  void note(row, index)
+}
+async function rest(rows: readonly ObservationReport[]): Promise<void> {
+  for (const row of rows) await note(row, 0)
+  enough()
+}
+function enough(): void {
+  underWay.value = null
+  picks.value = null
+}
+function say(test: string, outcome: string): void {
+  const row = report.value?.sayable.find(({ id }) => id === test)
+  if (row)
+    void note(
+      row,
+      row.outcomes.findIndex(({ id }) => id === outcome),
+    )
 }
 function another(): void {
   anotherWaits = progress.value !== null
-  const list = report.value?.next ?? []
+  const list = offered.value
   if (anotherWaits || list.length === 0) return
-  const now = list.findIndex((test) => test.id === card.value?.id)
+  const now = list.findIndex(({ id }) => id === card.value?.id)
+  underWay.value = null
   picks.value = list[(now + 1) % list.length]?.id ?? null
 }
 function couldNot(): void {
-  if (card.value && session.mayWrite) void steps.couldNot(card.value)
+  if (!card.value || !session.mayWrite) return
+  void steps.couldNot(card.value)
+  enough()
 }
-useBenchKeys([
-  ...[0, 1, 2, 3].map((index) => ({
-    key: String(index + 1),
-    label: `Outcome ${index + 1} of the test`,
-    run: () => outcome(index),
-  })),
-  { key: 'n', label: 'Could not do the test', run: couldNot },
-  { key: 'a', label: 'Another test', run: another },
-])
+async function mendAll(): Promise<void> {
+  for (const suspect of repairs.value) await steps.mend(suspect)
+}
+useBenchKeys([{ key: 'a', label: 'Something else', run: another }])
 // The pedal must not leave a search by accident: while a test is asked, it only points at what is asked.
-const asks = computed(() => card.value !== null && !repair.value && (prove.value === null || chosen.value !== null))
 const root = useTemplateRef<HTMLElement>('root')
 useNextAction({
-  label: computed(() => `Say how it went: 1 to ${card.value?.outcomes.length ?? 2}`),
-  active: computed(() => asks.value && session.mayWrite),
-  run: () => root.value?.querySelector<HTMLElement>('article button')?.focus(),
+  label: computed(() => (repairs.value.length > 0 ? 'Mended, now one run' : 'A number a row, Enter for the rest')),
+  active: computed(() => session.mayWrite && (card.value !== null || repairs.value.length > 0)),
+  run: () => root.value?.querySelector<HTMLElement>('article.act, article button')?.focus(),
 })
-const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
 </script>
 
 <template>
@@ -206,82 +241,86 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
         :model-value="progress * 100"
         height="8"
         color="primary"
-        aria-label="Working out every set of faults"
-      /><span class="quiet">Working out what every set of up to three faults would show in this engine …</span>
+        aria-label="Making the engine ready"
+      /><span class="quiet">Working out what the circuit of this engine shows with things wrong …</span>
     </div>
     <template v-if="report">
       <p v-for="clash in report.contradictions" :key="clash.repeat" class="clash sign sign--care" role="alert">
         {{ clash.words }}
       </p>
       <DueCareList v-if="due.length > 0 && calm" :due="due" title="Care, rather than a fault" />
-      <NextTestCard
-        v-if="card && !repair && (!prove || chosen)"
-        :test="card"
+      <ActCard
+        v-if="card"
+        :act="card"
+        :noted="saidHere"
         :part-name="partName"
         :may-write="session.mayWrite"
-        :overruled="chosen !== null"
-        @outcome="outcome"
+        :overruled="chosen !== null && underWay === null"
+        :under-way="underWay !== null"
+        @note="noteAtCard"
+        @rest="rest"
+        @enough="enough"
         @could-not="couldNot"
         @another="another"
       />
-      <article v-else-if="repair" class="card" aria-label="Mend now">
+      <article v-else-if="repairs.length > 0" class="card" aria-label="Mend now">
         <span class="label">Mend now</span>
-        <h2>{{ repair.remedy.words }}</h2>
+        <h2>{{ repairs[0]?.remedy.words }}</h2>
         <p>{{ report.advice.why }}</p>
-        <p v-if="repair.takesOff.length > 0" class="quiet">
-          Comes off for it: {{ repair.takesOff.map(partName).join(', ') }}.
-        </p>
-        <p v-if="repair.remedy.caution" class="sign sign--care">{{ repair.remedy.caution }}</p>
-        <div v-if="session.mayWrite" class="acts">
-          <v-btn size="large" color="primary" @click="confirmRepair(repair)">Mended, now the retest</v-btn
-          ><v-btn v-if="!repair.confirmed" size="large" variant="outlined" @click="steps.confirm(repair)"
-            >It is so</v-btn
-          ><v-btn size="large" variant="outlined" @click="another">Test on instead <kbd>A</kbd></v-btn>
-        </div>
-      </article>
-      <article v-else-if="prove" class="card" aria-label="Prove">
-        <span class="label">{{ prove.kind === 'prove' ? 'Now prove it' : 'Search ended' }}</span>
-        <h2>
-          {{
-            prove.kind === 'prove'
-              ? 'Everything has to pass once more'
-              : report.nothingElse > 0.9
-                ? 'Nothing left to look for'
-                : 'No further by tests'
-          }}
-        </h2>
-        <p>{{ prove.why }}</p>
-        <ul v-if="prove.kind === 'prove'" class="proofs">
-          <li v-for="id in prove.tests" :key="id">
-            <button
-              type="button"
-              class="plain"
-              :disabled="!report.next.some((test) => test.id === id)"
-              @click="picks = id"
-            >
-              {{ testWords(id) }}
-            </button>
+        <ul class="mends">
+          <li v-for="suspect in repairs" :key="suspect.id">
+            <b>{{ atStart(suspect.words) }}</b><span>{{ suspect.remedy.words }}</span
+            ><span class="figure quiet">{{ Math.round(suspect.totalMinutes) }} min</span>
           </li>
         </ul>
-        <div v-else><NuxtLink :to="`/jobs/${book.job.id}/prove`" class="plain">To Prove</NuxtLink></div>
+        <p v-if="repairs.some(({ takesOff }) => takesOff.length > 0)" class="quiet">
+          Comes off for it: {{ [...new Set(repairs.flatMap(({ takesOff }) => takesOff))].map(partName).join(', ') }}.
+        </p>
+        <p
+          v-for="caution in new Set(repairs.map(({ remedy }) => remedy.caution).filter(Boolean))"
+          :key="caution"
+          class="sign sign--care"
+        >
+          {{ caution }}
+        </p>
+        <div v-if="session.mayWrite" class="acts">
+          <v-btn size="large" color="primary" @click="mendAll">{{
+            repairs.length > 1 ? 'All mended, now one run' : 'Mended, now one run'
+          }}</v-btn><v-btn
+            v-if="repairs.length === 1 && !repairs[0]?.confirmed"
+            size="large"
+            variant="outlined"
+            @click="repairs[0] && steps.confirm(repairs[0])"
+            >It is so</v-btn
+          ><v-btn size="large" variant="outlined" @click="another">Look on instead <kbd>A</kbd></v-btn>
+        </div>
       </article>
-      <p v-if="card && !repair && byWheel" class="quiet">
+      <SearchEnd
+        v-else-if="report.advice.kind === 'done'"
+        :report="report"
+        :job-id="book.job.id"
+        :found="foundSoFar"
+        :may-write="session.mayWrite"
+        @another="another"
+      />
+      <SayWhatYouSee :sayable="report.sayable" :may-write="session.mayWrite" @say="say" />
+      <p v-if="card && byWheel" class="quiet">
         The sheet takes it wheel by wheel and enters the outcome by itself:
         <button type="button" class="plain" @click="emit('wheels')">Wheel by wheel <kbd>W</kbd></button>
       </p>
-      <div v-if="others.length > 0 && !prove" class="others">
+      <div v-if="others.length > 0 && !underWay && report.advice.kind !== 'done'" class="others">
         <span class="label">Or</span
-        ><button v-for="test in others" :key="test.id" type="button" class="other" @click="picks = test.id">
-          <b>{{ test.words }}</b><span class="quiet"
-            >{{ test.totalMinutes.toFixed(1) }} min{{
-              test.takesOff.length > 0 ? `, takes off ${test.takesOff.length}` : ''
+        ><button v-for="act in others" :key="act.id" type="button" class="other" @click="picks = act.id">
+          <b>{{ act.words }}</b><span class="quiet"
+            >{{ act.totalMinutes.toFixed(1) }} min{{
+              act.takesOff.length > 0 ? `, takes off ${act.takesOff.length}` : ''
             }}</span
           >
         </button>
       </div>
       <details v-if="withheld.length > 0" class="withheld">
         <summary>
-          Not offered: {{ report.withheld.length }} {{ report.withheld.length === 1 ? 'test' : 'tests' }}
+          Not offered: {{ report.withheld.length }} {{ report.withheld.length === 1 ? 'observation' : 'observations' }}
         </summary>
         <dl>
           <template v-for="[why, names] in withheld" :key="why"
@@ -410,35 +449,23 @@ const confirmRepair = (suspect: SuspectReport): void => void steps.mend(suspect)
   border: 1.5px solid var(--amber);
   border-radius: 3px;
 }
-.card {
-  border: 2px solid var(--green);
-  background: var(--sheet);
-  padding: 14px 18px;
-  border-radius: 3px;
-  display: grid;
-  gap: 8px;
+.mends {
+  list-style: none;
+  margin: 0;
+  padding: 0;
 }
-.card h2 {
-  font-size: 1.5rem;
+.mends li {
+  display: grid;
+  grid-template-columns: 1.4fr 1.2fr max-content;
+  gap: 14px;
+  padding: 5px 0;
+  border-top: 1px solid var(--rule);
 }
 .acts {
   display: flex;
   gap: 12px;
   flex-wrap: wrap;
   margin-top: 6px;
-}
-.proofs {
-  list-style: none;
-  padding: 0;
-  margin: 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 22px;
-}
-.plain {
-  font-weight: 600;
-  color: var(--green);
-  min-height: var(--target);
 }
 .others {
   display: grid;

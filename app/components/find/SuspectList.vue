@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { atStart } from '~~/core/engine/name-in-sentence'
-import type { SuspectReport } from '~~/core/diagnosis/search-report'
+import type { SuspectReport } from '~~/core/diagnosis/report/search-report'
 import { suspicionGrade } from '~/drawing/suspicion-grade'
 
 /** Who may have done it: chance, what speaks for and against, and what mending it takes. */

@@ -27,7 +27,7 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
       wayBack: entry.wayBack ?? 'The same way up: turned over it runs the other way. Mesh set by its screw.',
     }),
   })
-  const terminals = draft.access(`${id}.terminals`, `Terminals of the ${lower}`, behind)
+  const terminals = draft.access(`${id}.terminals`, `Terminals of the ${lower}`, entry.terminalsBehind ?? behind)
   draft.access(`${id}.out`, `${name} out`, [[id]])
   draft.node(`${id}.plus`, `${name}, plus terminal`, 'motor-lead', terminals)
   draft.node(`${id}.minus`, `${name}, minus terminal`, 'motor-lead', terminals)

@@ -195,6 +195,8 @@ export const MagnetMotorEntry = Type.Object(
     feed: Maybe(OneOf(['spring', 'cup'] as const)),
     behind: Maybe(Needs),
     brushesBehind: Maybe(Needs),
+    /** Where they lie more openly than the motor itself. */
+    terminalsBehind: Maybe(Needs),
     magnet: Maybe(OneOf(['ferrite', 'alnico'] as const)),
     fixing: Maybe(Words),
     wayBack: Maybe(Words),

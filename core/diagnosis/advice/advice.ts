@@ -1,0 +1,432 @@
+import { EXCHANGE_MOTOR, type Equipment } from '../../knowledge/knowledge-schema'
+import type { BenchAct } from '../acts/acts-of'
+import type { BenchCosts } from '../acts/bench-costs'
+import type { Noticed } from '../acts/noticed'
+import type { BenchTest } from '../places/bench-tests'
+import type { Belief } from '../belief/belief'
+import type { CompiledEngine } from '../compiled-engine'
+import { inMinutes, percent, sidesInWords } from './in-words'
+import { askable, valueActs, type ActChoice, type Withheld } from './value-of-acts'
+import { Worlds } from './worlds'
+
+export interface BenchNow {
+  /** Parts that are off. */
+  readonly off?: readonly string[]
+  /** Acts or single observations that could not be done, or are not wanted. */
+  readonly refused?: readonly string[]
+  /** Confirmed suspects that are to stay as they are: left undone, or declined by the owner. */
+  readonly leave?: readonly string[]
+}
+
+export type Advice =
+  | { readonly kind: 'act'; readonly act: string; readonly why: string }
+  | {
+      readonly kind: 'repair'
+      readonly suspect: string
+      /** Mended at one go with it: places alike, and what lies open anyway. */
+      readonly also: readonly string[]
+      readonly why: string
+    }
+  | {
+      readonly kind: 'done'
+      /** The trial has passed; otherwise nothing that can be done makes it surer. */
+      readonly passed: boolean
+      readonly why: string
+      /** What may still be there, and what it would cost to look. */
+      readonly left: ReadonlyArray<{ readonly suspect: string; readonly chance: number; readonly minutes: number }>
+    }
+
+/** Below this chance of any fault that would be noticed the search ends, once the trial has passed. */
+export const STOP_CHANCE = 0.05
+/** From this chance on a repair is worth more than another look that saves little. */
+const SURE_CHANCE = 0.9
+/** A repair less likely to be needed is not made before everything that tells has been asked. */
+const REPAIR_CHANCE = 0.5
+/** Where nothing can be asked any more, a repair this likely is still worth its minutes. */
+const LAST_CHANCE = 0.05
+/** Nothing dear is exchanged while something cheaper has this chance. */
+const WOULD_DO = 0.12
+const DEAR_MINUTES = 15
+/** From this chance on something that what was found speaks for is searched for before all else. */
+const UNEXPLAINED = 0.3
+/** So much of what can be noted at the trial has to be noted for it to count as made. */
+const TRIED_SHARE = 0.3
+/** A thing less likely is not looked for by itself. */
+const LOOKED_FOR = 0.06
+/** Of an act that saves most, another has to save so much to be taken for being cheaper. */
+const HALF_AS_GOOD = 0.5
+/** A place alike is mended with it from this share of its chance on. */
+const ALIKE_SHARE = 0.5
+const ALIKE_CHANCE = 0.15
+/** So often one remedy at one place is advised in a search. */
+const MOST_REPAIRS = 2
+/** Of what may be left so many are named. */
+const NAMED_LEFT = 4
+const NAMED_CHANCE = 0.01
+/** A look that shows a fault this often and did not, speaks against mending it. */
+const SHOWS_IT = 0.7
+/** A slip of the reckoning in minutes: less is not worth a question. */
+const WORTH_MINUTES = 0.1
+
+export interface Choices {
+  readonly acts: readonly ActChoice[]
+  readonly withheld: readonly Withheld[]
+  readonly worlds: Worlds
+}
+
+/** What to do next with one engine, and why: an act, a repair, or nothing more. */
+export class Adviser {
+  constructor(
+    private readonly engine: CompiledEngine,
+    private readonly costs: BenchCosts,
+    private readonly equipment: ReadonlySet<Equipment>,
+    private readonly noticed: Noticed,
+  ) {}
+
+  /** Every act that can be done now with what it is worth, best first. */
+  choose(belief: Belief, bench: BenchNow): Choices {
+    // While it does not do what it should, only what that speaks for is searched for behind what has to come off.
+    const implied = belief.impliedSuspects
+    const unexplained =
+      belief.history.findings.length > 0 && !this.trialPassed(belief) && this.speaksFor(belief, implied)
+    const made = new Set([...this.costs.acts.keys()].filter((act) => this.justMade(belief, act)))
+    const worldsOf = (counts: (suspect: number) => boolean): Worlds =>
+      new Worlds(belief, this.costs, (suspect, variant) => this.noticed(suspect, variant) && counts(suspect), made)
+    const everything = worldsOf(() => true)
+    const worlds = unexplained ? worldsOf((suspect) => implied[suspect] === true) : everything
+    const off = new Set(bench.off ?? [])
+    const { tests, withheld } = askable(belief, this.costs, this.runsNow(belief, worlds), {
+      off,
+      refused: new Set(bench.refused ?? []),
+      equipment: this.equipment,
+    })
+    const acts = valueActs(worlds, tests, off)
+    // Nothing was mended yet, and nothing has to come off: then anything anybody would notice may as well be seen.
+    const all = unexplained && !this.mendedSomething(belief) ? valueActs(everything, tests, off) : acts
+    const best = acts.map((choice, at) => {
+      const other = all[at] as ActChoice
+      return choice.way.parts.length === 0 && other.value > choice.value ? { ...choice, value: other.value } : choice
+    })
+    return { acts: best.sort((one, other) => other.value - one.value), withheld, worlds }
+  }
+
+  private mendedSomething({ history }: Belief): boolean {
+    return history.events.some(({ kind }) => kind === 'repaired')
+  }
+
+  /** Whether what was found speaks for something hidden. */
+  private speaksFor(belief: Belief, implied: readonly boolean[]): boolean {
+    const given = new Set(belief.given)
+    const hidden = implied.flatMap((so, index) =>
+      so && !given.has(index) && index !== this.engine.unlisted ? [index] : [],
+    )
+    return belief.chanceOfAny(new Set(hidden)) > UNEXPLAINED
+  }
+
+  /** Whether what can only be judged on a motor that turns can be judged: as last seen in this state, or as is to be expected. */
+  private runsNow({ history, state }: Belief, worlds: Worlds): boolean {
+    const seen = history.findings.filter((finding) => {
+      const { test } = this.engine.tests[this.engine.indexOfTest(finding.test)] as BenchTest
+      return finding.state === state && test.reading.kind === 'motion' && test.reach === 'as-it-stands'
+    })
+    return seen.length > 0
+      ? seen.some(({ outcome }) => outcome === 'runs' || outcome === 'falters')
+      : worlds.likelyTurns
+  }
+
+  /** Chance that something is left, hidden, that one more trial would show: signs looked for in this state already have shown, or do not. */
+  leftToNotice({ history, state }: Belief, worlds: Worlds): number {
+    const { engine, trial } = this
+    const noted = new Set(history.findings.flatMap((finding) => (finding.state === state ? [finding.test] : [])))
+    const observations = (trial === null ? [] : (this.costs.acts[trial] as BenchAct).observations).filter((index) => {
+      const { id, test } = engine.tests[index] as BenchTest
+      return test.reading.kind !== 'signs' || !noted.has(id)
+    })
+    const sound = engine.circuitRow([], 0)
+    return worlds.worlds.reduce((sum, { suspects }, at) => {
+      if (suspects.every((suspect) => worlds.given.has(suspect))) return sum
+      const shown = observations.reduce((rest, index) => {
+        const out = new Float64Array((engine.tests[index] as BenchTest).test.outcomes.length)
+        engine.chances(index, [], sound, out)
+        const well = worlds.chances(index)[at * out.length] as number
+        return rest * Math.min(1, well / (out[0] as number))
+      }, 1)
+      return sum + (worlds.weights[at] as number) * (1 - shown)
+    }, 0)
+  }
+
+  /** Index of the act that tries the machine whole; null where there is nothing to do it with. */
+  get trial(): number | null {
+    const test = this.engine.tests.findIndex(
+      ({ test: { proves, reading, equipment } }) =>
+        proves && reading.kind === 'motion' && equipment.every((piece) => this.equipment.has(piece)),
+    )
+    return test < 0 ? null : (this.costs.actOf[test] as number)
+  }
+
+  /** Whether the machine was tried in this state and everything noted was as it should be. */
+  trialPassed({ history, state }: Belief): boolean {
+    const proofs = history.findings.flatMap((finding) => {
+      const { test } = this.engine.tests[this.engine.indexOfTest(finding.test)] as BenchTest
+      return finding.state === state && test.proves ? [{ test, outcome: finding.outcome }] : []
+    })
+    return (
+      proofs.some(({ test }) => test.reading.kind === 'motion') &&
+      proofs.every(({ test, outcome }) => test.outcomes[0]?.id === outcome)
+    )
+  }
+
+  /** The one thing to do next, and why. */
+  advise(belief: Belief, choices: Choices, bench: BenchNow): Advice {
+    const { engine, costs } = this
+    const mend = this.mendFound(belief, bench)
+    if (mend) return mend
+    const retest = this.retest(belief, bench)
+    if (retest) return retest
+    const left = this.leftToNotice(belief, choices.worlds)
+    const passed = this.trialPassed(belief)
+    // Somebody complained, nothing was mended, and it runs: then what he meant has not been found.
+    const answered = !engine.circumstances.has('complained-of') || this.mendedSomething(belief)
+    if (passed && left < STOP_CHANCE && answered) return this.done(belief, choices.worlds, true)
+    const best = this.pick(belief, choices)
+    const off = new Set(bench.off ?? [])
+    const chances = choices.worlds.groupChances(choices.worlds.weights)
+    const repair = this.readiest(belief, chances, off)
+    if (repair && repair.chance >= SURE_CHANCE && !(best && best.value > best.cost))
+      return this.repair(belief, repair, off)
+    if (best)
+      return { kind: 'act', act: (costs.acts[best.act] as BenchAct).id, why: sidesInWords(choices.worlds, best) }
+    const look = passed ? null : this.nextLook(belief, choices, off)
+    if (look)
+      return { kind: 'act', act: (costs.acts[look.act] as BenchAct).id, why: sidesInWords(choices.worlds, look) }
+    if (repair && repair.chance >= REPAIR_CHANCE) return this.repair(belief, repair, off)
+    const trial = this.trial
+    const tried = !choices.acts.some(({ act }) => act === trial) || this.justMade(belief, trial ?? -1)
+    if (passed && (tried || left < STOP_CHANCE)) return this.done(belief, choices.worlds, true)
+    if (!tried && trial !== null && !bench.refused?.includes((costs.acts[trial] as BenchAct).id))
+      return {
+        kind: 'act',
+        act: (costs.acts[trial] as BenchAct).id,
+        why: `No look saves its minutes any more; that something is left has a chance of ${percent(left)}. One run tells.`,
+      }
+    return repair && repair.chance >= LAST_CHANCE
+      ? this.repair(belief, repair, off)
+      : this.done(belief, choices.worlds, false)
+  }
+
+  /** What was found is mended first, the cheapest way in first, and with it what lies open then. */
+  private mendFound(belief: Belief, bench: BenchNow): Advice | null {
+    const { engine, costs } = this
+    const left = new Set(bench.leave ?? [])
+    const off = new Set(bench.off ?? [])
+    const found = belief.given
+      .filter((index) => !left.has(engine.suspects[index]?.id ?? ''))
+      .map((index) => ({ index, price: costs.repair(costs.groupOf[index] as number, off) }))
+      .sort((one, other) => one.price.total - other.price.total || one.index - other.index)
+    const [first, ...others] = found
+    if (!first) return null
+    const open = new Set([...off, ...first.price.parts])
+    const also = others.filter(({ index }) => costs.repair(costs.groupOf[index] as number, open).parts.length === 0)
+    const suspect = engine.suspects[first.index] as (typeof engine.suspects)[number]
+    return {
+      kind: 'repair',
+      suspect: suspect.id,
+      also: also.map(({ index }) => engine.suspects[index]?.id ?? ''),
+      why:
+        others.length === 0
+          ? `It was found: ${suspect.name}. Mend it, then one run.`
+          : `${found.length} things were found. ${also.length > 0 ? `With this, ${also.length} more ${also.length === 1 ? 'lies' : 'lie'} open. ` : ''}All are mended before the next run.`,
+    }
+  }
+
+  /** Nothing has been tried since the last repair: one run says whether that was it, and whether it was all. */
+  private retest(belief: Belief, bench: BenchNow): Advice | null {
+    const { findings, events } = belief.history
+    const { trial, costs } = this
+    if (
+      trial === null ||
+      !events.some((event) => event.kind === 'repaired' && event.state === belief.state) ||
+      findings.some((finding) => finding.state === belief.state)
+    )
+      return null
+    const { id } = costs.acts[trial] as BenchAct
+    return bench.refused?.includes(id)
+      ? null
+      : { kind: 'act', act: id, why: 'It was mended: one run says whether that was it, and whether it was all.' }
+  }
+
+  /** What saves most; but something cheaper, or that takes nothing off, where it saves half as much. */
+  private pick(belief: Belief, { acts }: Choices): ActChoice | null {
+    const open = acts.filter(({ act }) => !this.justMade(belief, act))
+    const [best] = open
+    if (!best || best.value <= WORTH_MINUTES) return null
+    return open
+      .filter(({ value }) => value >= HALF_AS_GOOD * best.value && value > WORTH_MINUTES)
+      .reduce((cheapest, act) => (act.cost < cheapest.cost ? act : cheapest), best)
+  }
+
+  /** No act saves minutes beyond those of looking for one thing after the other: then that is done, the likeliest a minute first. */
+  private nextLook(belief: Belief, { acts, worlds }: Choices, off: ReadonlySet<string>): ActChoice | null {
+    for (const { group } of worlds.order(worlds.weights, off)) {
+      const chance = worlds.groupChances(worlds.weights)[group] as number
+      if (chance < LOOKED_FOR) return null
+      const { act } = worlds.checks[group] as (typeof worlds.checks)[number]
+      const choice = acts.find((entry) => entry.act === act)
+      // What is so likely that looking costs more than mending it for nothing is mended.
+      if (choice && !this.justMade(belief, choice.act) && choice.cost < this.costs.repair(group, off).total)
+        return choice
+      if (act === null && chance >= SURE_CHANCE) return null
+    }
+    return null
+  }
+
+  /** Whether an act was made in this state: what was not noted at it then was not to be noted. */
+  private justMade({ history, state }: Belief, act: number): boolean {
+    const { observations } = this.costs.acts[act] as BenchAct
+    const made = new Set(
+      history.findings.flatMap((finding) => (finding.state === state ? [this.engine.indexOfTest(finding.test)] : [])),
+    )
+    const noted = observations.filter((test) => made.has(test))
+    // A trial of which sheets or a word have told little, and that little good, is not made yet.
+    const good = history.findings.every((finding) => {
+      const test = this.engine.indexOfTest(finding.test)
+      return (
+        finding.state !== state ||
+        !observations.includes(test) ||
+        (this.engine.tests[test] as BenchTest).test.outcomes[0]?.id === finding.outcome
+      )
+    })
+    if (act === this.trial && good) return noted.length >= TRIED_SHARE * observations.length
+    return noted.length >= Math.min(2, observations.length) || noted.some((test) => test === observations[0])
+  }
+
+  /** The repair with most chance a minute, of those that make sense. */
+  private readiest(
+    belief: Belief,
+    chances: Float64Array,
+    off: ReadonlySet<string>,
+  ): { readonly group: number; readonly chance: number } | null {
+    const { costs } = this
+    const sensible = costs.groups.flatMap((_, group) => {
+      const chance = chances[group] as number
+      return chance > 0.02 && this.makesSense(belief, group, chances)
+        ? [{ group, chance, cost: costs.repair(group, off).total }]
+        : []
+    })
+    return sensible.reduce<(typeof sensible)[number] | null>(
+      (best, entry) =>
+        !best ||
+        entry.chance >= SURE_CHANCE > (best.chance >= SURE_CHANCE) ||
+        (entry.chance >= SURE_CHANCE === best.chance >= SURE_CHANCE &&
+          entry.chance / entry.cost > best.chance / best.cost)
+          ? entry
+          : best,
+      null,
+    )
+  }
+
+  /** Nothing mended a third time, nor what was just seen or measured good; nothing dear while something cheaper would do. */
+  private makesSense(belief: Belief, group: number, chances: Float64Array): boolean {
+    const { engine, costs } = this
+    const { suspect, suspects } = costs.groups[group] as (typeof costs.groups)[number]
+    if (suspects.includes(engine.unlisted)) return false
+    const { history } = belief
+    const mended = history.events.filter(
+      (event) => event.kind === 'repaired' && costs.groupOf[engine.indexOfSuspect(event.suspect)] === group,
+    )
+    if (mended.length >= MOST_REPAIRS) return false
+    const chance = chances[group] as number
+    const lastTouched = Math.max(-1, ...mended.map(({ state }) => state))
+    if (chance < SURE_CHANCE && suspects.every((index) => this.seenGood(belief, index, lastTouched))) return false
+    const dear = (entry: typeof suspect): boolean =>
+      entry.remedy.id === EXCHANGE_MOTOR || (entry.remedy.minutes >= DEAR_MINUTES && entry.remedy.parts.length > 0)
+    if (!dear(suspect)) return true
+    return (
+      chance >= REPAIR_CHANCE &&
+      costs.groups.every(
+        (other, index) =>
+          (chances[index] as number) < WOULD_DO ||
+          index === group ||
+          dear(other.suspect) ||
+          !this.makesSense(belief, index, chances),
+      )
+    )
+  }
+
+  /** Whether it was looked at or measured since it was last touched, and found as it should be. */
+  private seenGood({ history }: Belief, index: number, since: number): boolean {
+    const { engine } = this
+    const { fault, place } = engine.suspects[index] as (typeof engine.suspects)[number]
+    return history.findings.some((finding) => {
+      if (finding.state < since) return false
+      const at = engine.indexOfTest(finding.test)
+      const known = engine.tests[at] as BenchTest
+      if (known.test.outcomes[0]?.id !== finding.outcome) return false
+      return known.test.reading.kind === 'component-ohms'
+        ? known.place.id === place.id
+        : engine.givesSign(at, index) &&
+            known.test.reading.kind === 'signs' &&
+            fault.signs.reduce((rest, sign) => (sign.test === known.test.id ? rest * (1 - sign.chance) : rest), 1) <
+              1 - SHOWS_IT
+    })
+  }
+
+  /** Mend it, and at the same go where places alike are as likely. */
+  private repair(
+    belief: Belief,
+    { group, chance }: { readonly group: number; readonly chance: number },
+    off: ReadonlySet<string>,
+  ): Advice {
+    const { engine, costs } = this
+    const likeliest = (suspects: readonly number[]): (typeof engine.suspects)[number] =>
+      engine.suspects[
+        suspects.reduce((most, index) =>
+          (belief.marginals[index] as number) > (belief.marginals[most] as number) ? index : most,
+        )
+      ] as (typeof engine.suspects)[number]
+    const { suspect, suspects } = costs.groups[group] as (typeof costs.groups)[number]
+    const also = costs.groups.flatMap((other, index) => {
+      if (
+        index === group ||
+        other.suspect.remedy.id !== suspect.remedy.id ||
+        other.suspect.place.role !== suspect.place.role
+      )
+        return []
+      const theirs = belief.chanceOfAny(new Set(other.suspects))
+      return theirs >= ALIKE_CHANCE && theirs >= ALIKE_SHARE * chance ? [likeliest(other.suspects).id] : []
+    })
+    return {
+      kind: 'repair',
+      suspect: likeliest(suspects).id,
+      also,
+      why: `${chance < 0.5 ? 'Perhaps' : 'Probably'} this (${percent(chance)}), and no look saves more than it costs. ${suspect.remedy.name}: ${inMinutes(costs.repair(group, off).total)} with the retest.${also.length > 0 ? ' The place like it at the same go.' : ''}`,
+    }
+  }
+
+  private done(belief: Belief, worlds: Worlds, passed: boolean): Advice {
+    const { engine, costs } = this
+    const given = new Set(belief.given)
+    const { marginals } = belief
+    const left = [...marginals.keys()]
+      .filter((index) => !given.has(index) && index !== engine.unlisted && (marginals[index] as number) >= NAMED_CHANCE)
+      .sort((one, other) => (marginals[other] as number) - (marginals[one] as number))
+      .slice(0, NAMED_LEFT)
+      .map((index) => {
+        const { act, minutes, goal } = worlds.checks[costs.groupOf[index] as number] as (typeof worlds.checks)[number]
+        return {
+          suspect: engine.suspects[index]?.id ?? '',
+          chance: marginals[index] as number,
+          minutes: act === null ? minutes + costs.wayIn(goal, new Set()).minutes : costs.act(act, new Set()).total,
+        }
+      })
+    const noticed = this.leftToNotice(belief, worlds)
+    return {
+      kind: 'done',
+      passed,
+      left,
+      why: passed
+        ? `The trial has passed. That anything is left that somebody would notice has a chance of ${percent(noticed)}.`
+        : `Nothing that can be done makes it surer; that something is left has a chance of ${percent(noticed)}. Repeat what surprised, or say what you see.`,
+    }
+  }
+}

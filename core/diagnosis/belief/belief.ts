@@ -1,0 +1,280 @@
+import type { CompiledEngine } from '../compiled-engine'
+import { currentState, type SearchHistory } from '../history'
+import type { Evidence } from './evidence'
+import { leavesOf, slotFactor, weightIn, type Effort, type Leaf } from './leaves'
+import type { Option, Slots } from './slots'
+
+const usualEffort: Effort = { cores: 90, leaves: 260, least: 0.003 }
+
+/** What was found speaks for a suspect from this many times its chance before on. */
+const IMPLIED_TIMES = 1.2
+
+/** Shares lighter than this speak for no reason. */
+const WEIGHTY = 0.001
+
+/** One full set of faults, as one may find the machine. */
+export interface World {
+  readonly weight: number
+  /** Suspects there now, what is confirmed among them. */
+  readonly suspects: readonly number[]
+  /** Their variants, those too slight to show left away. */
+  readonly variants: readonly number[]
+}
+
+/**
+ * What is believed after a history: a weight for every set of faults of any size, kept as shares of sets in each of
+ * which what is not decided hangs on nothing but itself.
+ */
+export class Belief {
+  readonly state: number
+  readonly engine: CompiledEngine
+  readonly leaves: ReadonlyArray<Leaf & { readonly chance: number; readonly arrivedSound: number }>
+  /** Natural logarithm of the chance of all findings, but for a factor that hangs on the events alone. */
+  readonly logEvidence: number
+  private found: Float64Array | null = null
+
+  /**
+   * @param evidence of the history
+   * @param history it came from
+   * @param effort how far sets are taken apart
+   */
+  constructor(
+    readonly evidence: Evidence,
+    readonly history: SearchHistory,
+    effort: Effort = usualEffort,
+  ) {
+    this.engine = evidence.engine
+    this.state = currentState(history)
+    const leaves = leavesOf(evidence, effort)
+    const weighed = leaves.map((leaf) => ({ leaf, ...this.logMasses(leaf) }))
+    const heaviest = weighed.reduce((most, { all }) => Math.max(most, all), Number.NEGATIVE_INFINITY)
+    const { soundOnArrival } = evidence.slots
+    const shares = weighed.map(({ leaf, all, sound }) => ({
+      leaf,
+      share: Math.exp(all - heaviest),
+      arrivedSound: (1 - soundOnArrival) * Math.exp(sound - heaviest),
+    }))
+    const whole = shares.reduce((sum, { share, arrivedSound }) => sum + share - arrivedSound, 0)
+    this.logEvidence = heaviest + Math.log(whole)
+    this.leaves = shares.map(({ leaf, share, arrivedSound }) => ({
+      ...leaf,
+      chance: share / whole,
+      arrivedSound: arrivedSound / whole,
+    }))
+  }
+
+  /** The shares that matter for reasons: each above a thousandth. */
+  get weighty(): Belief['leaves'] {
+    return this.leaves.filter(({ chance }) => chance > WEIGHTY)
+  }
+
+  get slots(): Slots {
+    return this.evidence.slots
+  }
+
+  /** Weight of a leaf, and of that of it in which nothing was wrong when the machine came, as natural logarithms. */
+  private logMasses(leaf: Leaf): { readonly all: number; readonly sound: number } {
+    const { evidence } = this
+    const { options } = evidence
+    let all = leaf.logCore
+    let sound = evidence.slots.soundOnArrival < 1 ? leaf.logCore : Number.NEGATIVE_INFINITY
+    for (let slot = 0; slot < leaf.core.length; slot++) {
+      all += Math.log(slotFactor(evidence, leaf, slot))
+      const base = leaf.core[slot] as number
+      if (base >= 0 && (options[base] as Option).bornAt === 0) sound = Number.NEGATIVE_INFINITY
+      else sound += Math.log(slotFactor(evidence, leaf, slot, (option) => (options[option] as Option).bornAt > 0))
+    }
+    return { all, sound }
+  }
+
+  /** Chance of an event that each slot either allows or not, slot by slot: for instance that none of some suspects is there. */
+  private chanceThatAll(allows: (option: Option) => boolean, wanted: (slot: number) => boolean = () => true): number {
+    const { evidence } = this
+    const { options } = evidence
+    const slots = [...evidence.slots.slots.keys()].filter(wanted)
+    let chance = 0
+    for (const leaf of this.leaves) {
+      let [share, sound] = [leaf.chance, leaf.arrivedSound]
+      for (const slot of slots) {
+        if (share === 0) break
+        const base = leaf.core[slot] as number
+        const allowed = (option: number): boolean => allows(options[option] as Option)
+        if (leaf.decided[slot] === 1) {
+          if (base >= 0 && !allowed(base)) share = 0
+          continue
+        }
+        const late = (option: number): boolean => (options[option] as Option).bornAt > 0
+        const all = slotFactor(evidence, leaf, slot)
+        share *= slotFactor(evidence, leaf, slot, allowed) / all
+        if (sound > 0)
+          sound *=
+            slotFactor(evidence, leaf, slot, (option) => allowed(option) && late(option)) /
+            slotFactor(evidence, leaf, slot, late)
+      }
+      chance += share > 0 ? share - sound : 0
+    }
+    return Math.min(1, Math.max(0, chance))
+  }
+
+  /** Chance that a suspect is there now, by suspect. */
+  get marginals(): Float64Array {
+    this.found ??= this.marginalsAt(this.state)
+    return this.found
+  }
+
+  /** Chance that a suspect was there in a state, with all that was found since. */
+  marginalsAt(state: number): Float64Array {
+    const marginals = new Float64Array(this.engine.suspects.length)
+    const { evidence } = this
+    const { options, firstOf } = evidence
+    for (const leaf of this.leaves) {
+      for (let slot = 0; slot < leaf.core.length; slot++) {
+        const base = leaf.core[slot] as number
+        const { suspect } = options[firstOf[slot] as number] as Option
+        const there = (option: number): boolean => {
+          const { bornAt, goneAt } = options[option] as Option
+          return bornAt <= state && state < goneAt
+        }
+        let share = 0
+        let late = 0
+        if (leaf.decided[slot] === 1) share = base >= 0 && there(base) ? 1 : 0
+        else {
+          const whole = slotFactor(evidence, leaf, slot)
+          for (let option = firstOf[slot] as number; option < (firstOf[slot + 1] as number); option++) {
+            if ((option !== base && leaf.open[option] !== 1) || !there(option)) continue
+            const weight = weightIn(evidence, leaf, option) / whole
+            share += weight
+            if ((options[option] as Option).bornAt > 0) late += weight
+          }
+        }
+        marginals[suspect] = (marginals[suspect] as number) + leaf.chance * share - leaf.arrivedSound * late
+      }
+    }
+    for (let suspect = 0; suspect < marginals.length; suspect++)
+      marginals[suspect] = Math.min(1, Math.max(0, marginals[suspect] as number))
+    return marginals
+  }
+
+  /** Whether what was found speaks for a suspect: it is likelier by so much than before anything was noted. */
+  get impliedSuspects(): boolean[] {
+    const { marginals, state } = this
+    const found = new Array<boolean>(marginals.length).fill(false)
+    for (const { suspect, given, options } of this.slots.slots) {
+      let [here, all] = [0, 1]
+      for (const { bornAt, goneAt, weight } of options) {
+        all += weight
+        if (bornAt <= state && state < goneAt) here += weight
+      }
+      found[suspect] = given || (marginals[suspect] as number) > (IMPLIED_TIMES * here) / all
+    }
+    return found
+  }
+
+  /** Suspects seen and not yet mended, as far as is known. */
+  get given(): number[] {
+    return this.slots.slots.flatMap(({ given, options, suspect }) =>
+      given &&
+      options.some(({ bornAt, goneAt }) => bornAt <= this.state && this.state < goneAt) &&
+      !this.mendedSince(suspect)
+        ? [suspect]
+        : [],
+    )
+  }
+
+  /** Whether it was mended after it was seen last. */
+  private mendedSince(suspect: number): boolean {
+    const { engine, history } = this
+    const seen = this.slots.slots.find((slot) => slot.suspect === suspect)?.options ?? []
+    const mended = history.events.flatMap((event) =>
+      event.kind === 'repaired' &&
+      engine.suspects[engine.indexOfSuspect(event.suspect)]?.mendedBy === engine.suspects[suspect]?.mendedBy
+        ? [event.state]
+        : [],
+    )
+    const last = Math.max(-1, ...mended)
+    return last >= 0 && seen.some(({ goneAt }) => goneAt === last)
+  }
+
+  /** Chance that at least one of these suspects is there in a state; now where none is named. */
+  chanceOfAny(suspects: ReadonlySet<number>, state: number = this.state): number {
+    const slotOf = this.slots.slots.map(({ suspect }) => suspects.has(suspect))
+    return (
+      1 -
+      this.chanceThatAll(
+        ({ bornAt, goneAt }) => !(bornAt <= state && state < goneAt),
+        (slot) => slotOf[slot] === true,
+      )
+    )
+  }
+
+  /** Chance of each group of repair: that any of its suspects is there now. */
+  groupChances({ groups }: { readonly groups: ReadonlyArray<{ readonly suspects: readonly number[] }> }): Float64Array {
+    return Float64Array.from(groups, ({ suspects }) => this.chanceOfAny(new Set(suspects)))
+  }
+
+  /** Chance that nothing is wrong now but what is confirmed and not yet mended. */
+  get nothingHidden(): number {
+    const given = new Set(this.given)
+    return this.nothingOf((suspect) => !given.has(suspect))
+  }
+
+  /** Chance that nothing of some kind is wrong now. */
+  nothingOf(counts: (suspect: number, variant: number) => boolean): number {
+    const { state } = this
+    return this.chanceThatAll(
+      ({ suspect, variant, bornAt, goneAt }) => !(bornAt <= state && state < goneAt && counts(suspect, variant)),
+    )
+  }
+
+  /**
+   * Full sets as they may be, likely ones more often; always the same for the same belief. What is open in one step of
+   * a search is drawn by the same numbers in the next.
+   *
+   * @param count of them
+   */
+  worlds(count: number): World[] {
+    const { evidence, leaves } = this
+    const { options, firstOf } = evidence
+    const positive = leaves
+      .map((leaf) => ({ leaf, chance: Math.max(0, leaf.chance - leaf.arrivedSound) }))
+      .filter(({ chance }) => chance > 0)
+      .sort((one, other) => other.chance - one.chance)
+    const whole = positive.reduce((sum, { chance }) => sum + chance, 0)
+    const worlds: World[] = []
+    let [at, passed] = [0, 0]
+    for (let index = 0; index < count; index++) {
+      const position = ((index + 0.5) / count) * whole
+      while (at < positive.length - 1 && passed + (positive[at]?.chance ?? 0) < position)
+        passed += positive[at++]?.chance ?? 0
+      const { leaf } = positive[at] as (typeof positive)[number]
+      const suspects: number[] = []
+      const variants: number[] = []
+      for (let slot = 0; slot < leaf.core.length; slot++) {
+        let chosen = leaf.core[slot] as number
+        if (leaf.decided[slot] !== 1) {
+          let rest = drawn(index, options[firstOf[slot] as number]?.suspect ?? 0) * slotFactor(evidence, leaf, slot) - 1
+          for (let option = firstOf[slot] as number; rest > 0 && option < (firstOf[slot + 1] as number); option++) {
+            if (leaf.open[option] !== 1 || option === leaf.core[slot]) continue
+            rest -= weightIn(evidence, leaf, option)
+            if (rest <= 0) chosen = option
+          }
+        }
+        if (chosen < 0) continue
+        const { suspect, variant, bornAt, goneAt } = options[chosen] as Option
+        if (bornAt > this.state || this.state >= goneAt) continue
+        suspects.push(suspect)
+        if (variant >= 0) variants.push(variant)
+      }
+      worlds.push({ weight: 1 / count, suspects, variants })
+    }
+    return worlds
+  }
+}
+
+/** A number from 0 to 1 that belongs to a place in a list and a suspect (an integer hash, multiply and shift). */
+export function drawn(index: number, suspect: number): number {
+  let hash = Math.imul(index + 1, 0x9e3779b1) ^ Math.imul(suspect + 7, 0x85ebca6b)
+  hash = Math.imul(hash ^ (hash >>> 15), 0x2c1b3c6d)
+  hash = Math.imul(hash ^ (hash >>> 12), 0x297a2d39)
+  return ((hash ^ (hash >>> 15)) >>> 0) / 0x1_0000_0000
+}

@@ -1,0 +1,437 @@
+import { Circuit } from '../../engine/circuit'
+import { conductanceOf } from '../../engine/component-conductance'
+import type { ArmatureDefect, DamagedArmature } from '../../engine/damaged-armature'
+import type { ComponentState, EngineDescription, Motor } from '../../engine/description-schema'
+import { DECODER_SWITCH, hasDecoder } from '../../engine/fit-decoder'
+import { PatternedNetwork, UNJOINED_OHMS } from '../../engine/patterned-network'
+import { settleMotors, type ElectricMotor, type SourceResponse } from '../../engine/motor-balance'
+import { runningPositions } from '../../engine/pickup-map'
+import { refitted } from '../../engine/refit'
+import { ArmatureDamages, caught } from './armature-damage'
+import { POOR_SUPPLY_OHMS, supplies, SUPPLY_OHMS, type BenchSupply } from './bench-supply'
+import { measuringPorts, type Feed, type MeasuringPorts, type Port } from './measuring-ports'
+
+/** What a run shows, as the machine would show it to a meter. */
+export interface Run {
+  readonly amps: number
+  readonly limited: boolean
+  /** Slowest motor's speed against a sound engine's; 0 where it stands. */
+  readonly speed: number
+  /** The same of every motor that is supplied, in the description's order. */
+  readonly speeds: readonly number[]
+  /** −1 where the first motor turns against the sound engine's way. */
+  readonly way: number
+  readonly motorVolts: number
+  /** Share of the starts at which a motor stands where its armature has no pull, and whether the supply gives way then. */
+  readonly catches: number
+  /** Chance that friction at rest holds such a motor at every other start as well. */
+  readonly sticks: number
+  readonly caughtTrips: boolean
+  /** Power of the first lamp against a sound engine's. */
+  readonly lamp: number
+}
+
+/** What a decoder says on the programming track. */
+export interface Programming {
+  readonly answers: boolean
+  readonly dcOperation: boolean
+  readonly addressKnown: boolean
+}
+
+/** Everything a meter could read with these things wrong, and nothing coming and going. */
+export interface Signature {
+  readonly runs: Readonly<Partial<Record<Feed, Run>>>
+  readonly railOhms: number
+  readonly motorOhms: readonly number[]
+  /** Ω from a wheel on each side of each place to the motor lead of its pole, the engine off the track; by the place's first component. */
+  readonly wheelOhms: ReadonlyMap<string, readonly number[]>
+  /** Null without a decoder. */
+  readonly programming: Programming | null
+  /** Share of the places an armature may stand in at which an ohmmeter finds its winding shorted. */
+  readonly shortedShare: number
+}
+
+/** What is wrong, as the circuit takes it. */
+export interface ElectricalFault {
+  readonly states?: Readonly<Record<string, ComponentState>>
+  readonly magnets?: Readonly<Record<string, number>>
+  /** Dry friction added, in times the motor's own. */
+  readonly drag?: number
+  readonly armature?: { readonly motor: string; readonly defect: ArmatureDefect }
+  readonly turned?: string
+  readonly supply?: 'open' | 'high-resistance'
+  /** What a decoder still runs on. */
+  readonly decoderRunsOn?: readonly ('dc' | 'dcc')[]
+}
+
+/** A programming track feeds so many volts and gives way at so many amperes; an answer is at least so many more (NMRA S-9.2.3). */
+const PROGRAMMING_VOLTS = 12
+const PROGRAMMING_LIMIT_AMPS = 0.25
+const ANSWER_AMPS = 0.06
+const NO_OHMS = Number.POSITIVE_INFINITY
+
+/** The circuit with what is refitted the other way round, and its conductances by the decoder's position. */
+interface Assembled {
+  readonly circuit: Circuit
+  readonly network: PatternedNetwork
+  readonly magnets: Readonly<Record<string, number>>
+  readonly conductances: ReadonlyMap<DecoderPosition, Float64Array>
+}
+type DecoderPosition = 'straight' | 'silent'
+
+/** A motor as one condition leaves it. */
+interface ConditionedMotor {
+  readonly electric: ElectricMotor
+  readonly port: Port
+  readonly field: Port | null
+  readonly fieldConductance: number
+  readonly damage: DamagedArmature
+  /** Of the sound armature, S. */
+  readonly soundConductance: number
+  /** What one volt of its back-EMF does to every node. */
+  readonly perEmf: Float64Array
+}
+
+/**
+ * Solves an engine's circuit for what is wrong with it and says what every meter and every supply would show. One
+ * factorisation serves all ports of a condition.
+ */
+export class SignatureSolver {
+  private readonly decoder: boolean
+  private readonly bench: BenchSupply
+  private readonly assembled = new Map<string, Assembled>()
+  private readonly ports: MeasuringPorts
+  private readonly healthySpeed = new Map<Feed, readonly number[]>()
+  private readonly healthyLamp = new Map<Feed, number>()
+  readonly healthy: Signature
+  private soundKnown = false
+  private readonly damages = new ArmatureDamages()
+
+  /**
+   * @param description the engine
+   * @param treadPlaces components of each place whose wheels are measured to the motor's lead
+   */
+  constructor(
+    private readonly description: EngineDescription,
+    treadPlaces: ReadonlyArray<readonly string[]>,
+  ) {
+    this.decoder = hasDecoder(description)
+    this.bench = supplies[description.power]
+    this.ports = measuringPorts(description, this.assemble([]).circuit, treadPlaces)
+    this.healthy = this.solve([])
+    this.soundKnown = true
+  }
+
+  solve(faults: readonly ElectricalFault[]): Signature {
+    const assembled = this.assemble(faults.flatMap((fault) => (fault.turned ? [fault.turned] : [])))
+    const runsOn = (power: 'dc' | 'dcc'): boolean =>
+      faults.every((fault) => !fault.decoderRunsOn || fault.decoderRunsOn.includes(power))
+    const runs: Partial<Record<Feed, Run>> = {}
+    // One network after the other: each is factorised once and asked everything it has to answer.
+    const silentFeeds: Feed[] = []
+    const straightFeeds: Feed[] = []
+    for (const feed of this.ports.feeds.keys())
+      if (feed !== 'decoder-bypassed')
+        (this.decoder && runsOn(feed === 'dcc-track' ? 'dcc' : 'dc') ? straightFeeds : silentFeeds).push(feed)
+    if (straightFeeds.length > 0)
+      this.runAll(runs, straightFeeds, assembled, this.conductances(assembled, 'straight', faults), faults)
+    if (this.ports.feeds.has('decoder-bypassed'))
+      this.runAll(
+        runs,
+        ['decoder-bypassed'],
+        assembled,
+        this.conductances(assembled, 'silent', faults, this.ports.bypass),
+        faults,
+      )
+    const running = this.conductances(assembled, 'silent', faults)
+    if (silentFeeds.length > 0) this.runAll(runs, silentFeeds, assembled, running, faults)
+    // An ohmmeter wakes no decoder, and turns no armature: it meets the short circuit of a coil or it does not.
+    const damaged = faults.some(({ armature }) => armature)
+    const silent = damaged ? this.conductances(assembled, 'silent', faults, {}, 'at-rest') : running
+    if (damaged || silentFeeds.length === 0) assembled.network.factorise(silent)
+    const railOhms = ohms(assembled.network, this.ports.rails)
+    const programming = this.decoder ? this.program(assembled, railOhms, faults) : null
+    if (programming) assembled.network.factorise(silent)
+    for (const index of this.ports.railComponents) silent[index] = 0
+    assembled.network.factorise(silent)
+    return {
+      runs,
+      railOhms,
+      motorOhms: this.ports.terminals.map((port) => (port ? ohms(assembled.network, port) : NO_OHMS)),
+      wheelOhms: new Map(
+        [...this.ports.wheels].map(([id, ports]) => [id, ports.map((port) => ohms(assembled.network, port))]),
+      ),
+      programming,
+      shortedShare: Math.max(
+        0,
+        ...assembled.circuit.motors.map((entry) => this.damageOf(assembled.circuit, entry, faults).shortedShare),
+      ),
+    }
+  }
+
+  /** The answer is a pulse through the motor: without contact, without a motor or beside a short circuit there is none. */
+  private program(assembled: Assembled, silentOhms: number, faults: readonly ElectricalFault[]): Programming {
+    assembled.network.factorise(this.conductances(assembled, 'straight', faults))
+    const answering =
+      PROGRAMMING_VOLTS / (ohms(assembled.network, this.ports.rails) + SUPPLY_OHMS) -
+      PROGRAMMING_VOLTS / (silentOhms + SUPPLY_OHMS)
+    const allows = (power: 'dc' | 'dcc'): boolean =>
+      faults.every(({ decoderRunsOn }) => !decoderRunsOn || decoderRunsOn.includes(power))
+    return {
+      answers:
+        faults.every(({ decoderRunsOn }) => decoderRunsOn?.length !== 0) &&
+        silentOhms > PROGRAMMING_VOLTS / PROGRAMMING_LIMIT_AMPS &&
+        answering >= ANSWER_AMPS,
+      dcOperation: allows('dc'),
+      addressKnown: allows('dcc'),
+    }
+  }
+
+  private assemble(turned: readonly string[]): Assembled {
+    const key = [...turned].sort().join()
+    const known = this.assembled.get(key)
+    if (known) return known
+    const { description, magnets } = refitted(
+      this.description,
+      this.description.turnables.filter((entry) => turned.includes(entry.id)),
+    )
+    const circuit = new Circuit(description)
+    const switches = runningPositions(this.description)
+    const made: Assembled = {
+      circuit,
+      magnets,
+      network: new PatternedNetwork(
+        circuit.nodeIds.length,
+        circuit.components.map((_, index) => circuit.endsOf(index)),
+      ),
+      conductances: new Map(
+        (['straight', 'silent'] as const).map((position) => [
+          position,
+          Float64Array.from(
+            circuit.branches({ switches: this.decoder ? { ...switches, [DECODER_SWITCH]: position } : switches }),
+            (branch) => branch.conductance,
+          ),
+        ]),
+      ),
+    }
+    this.assembled.set(key, made)
+    return made
+  }
+
+  private conductances(
+    { circuit, conductances }: Assembled,
+    position: DecoderPosition,
+    faults: readonly ElectricalFault[],
+    besides: Readonly<Record<string, ComponentState>> = {},
+    armatures: 'turning' | 'at-rest' = 'turning',
+  ): Float64Array {
+    const base = conductances.get(position) as Float64Array
+    const found = base.slice()
+    const worst = new Map<string, ComponentState>()
+    for (const { states = {} } of faults)
+      for (const id in states) worst.set(id, worse(worst.get(id), states[id] as ComponentState))
+    for (const [id, state] of [...worst, ...Object.entries(besides)]) {
+      const index = circuit.component(id)
+      const component = circuit.components[index]
+      // What a switch has cut off stays cut off, whatever is wrong with it.
+      const cutOff = component?.closedIn !== null && base[index] === 0
+      if (component && !cutOff) found[index] = conductanceOf(component, state)
+    }
+    for (const entry of circuit.motors) {
+      const { conductanceTimes, leakTimes, ohmsTimes } = this.damageOf(circuit, entry, faults)
+      found[entry.armature] =
+        (found[entry.armature] as number) *
+        (armatures === 'turning' ? conductanceTimes * (1 + leakTimes) : 1 / ohmsTimes)
+    }
+    return found
+  }
+
+  private runAll(
+    runs: Partial<Record<Feed, Run>>,
+    feeds: readonly Feed[],
+    assembled: Assembled,
+    conductances: Float64Array,
+    faults: readonly ElectricalFault[],
+  ): void {
+    assembled.network.factorise(conductances)
+    const motors = this.motorsOf(assembled, conductances, faults)
+    for (const feed of feeds) runs[feed] = this.run(feed, assembled, conductances, motors, faults)
+  }
+
+  private motorsOf(
+    { circuit, network, magnets }: Assembled,
+    conductances: Float64Array,
+    faults: readonly ElectricalFault[],
+  ): ConditionedMotor[] {
+    const drag = faults.reduce((sum, fault) => sum + (fault.drag ?? 0), 0)
+    const shorted = (id: string | null): boolean =>
+      id !== null && faults.some((fault) => fault.states?.[id] === 'shorted')
+    return circuit.motors.map(({ motor, armature, field }): ConditionedMotor => {
+      const [from, to] = circuit.endsOf(armature)
+      const strength = faults.reduce(
+        (product, fault) => product * (fault.magnets?.[motor.id] ?? 1),
+        magnets[motor.id] ?? 1,
+      )
+      const dead = shorted(motor.armature) || shorted(motor.field)
+      const damage = this.damageOf(circuit, { motor, armature }, faults)
+      // What goes past the winding makes no torque.
+      const conductance = (conductances[armature] as number) / (1 + damage.leakTimes)
+      return {
+        electric: {
+          id: motor.id,
+          armature,
+          field,
+          conductance,
+          backEmf: dead ? 0 : motor.backEmf * strength * damage.backEmfTimes,
+          coulombTorque: motor.coulombTorque * (1 + drag),
+          viscousTorque: motor.viscousTorque,
+        },
+        port: { from, to },
+        field: field === null ? null : { from: circuit.endsOf(field)[0], to: circuit.endsOf(field)[1] },
+        fieldConductance: field === null ? 0 : (conductances[field] as number),
+        damage,
+        soundConductance: conductance / damage.conductanceTimes,
+        perEmf: network.potentials(from, to, conductance),
+      }
+    })
+  }
+
+  private damageOf(
+    circuit: Circuit,
+    { motor, armature }: { readonly motor: Motor; readonly armature: number },
+    faults: readonly ElectricalFault[],
+  ): DamagedArmature {
+    return this.damages.of(
+      motor,
+      circuit.components[armature]?.ohms ?? 0,
+      faults.flatMap((fault) => (fault.armature?.motor === motor.id ? [fault.armature.defect] : [])),
+    )
+  }
+
+  private run(
+    feed: Feed,
+    { circuit, network }: Assembled,
+    conductances: Float64Array,
+    motors: readonly ConditionedMotor[],
+    faults: readonly ElectricalFault[],
+  ): Run {
+    const supply = this.ports.feeds.get(feed) as Port
+    const outside = supply === this.ports.rails ? faults.find((fault) => fault.supply)?.supply : undefined
+    const { limitAmps } = this.bench
+    const source = outside === 'open' ? 0 : this.bench.volts
+    const perAmp = network.potentials(supply.from, supply.to, 1)
+    const connected = across(perAmp, supply) < UNJOINED_OHMS
+    // Norton sources at the armatures; the supply with its own resistance closes the loop.
+    const loop = connected
+      ? 1 / (across(perAmp, supply) + (outside === 'high-resistance' ? POOR_SUPPLY_OHMS : SUPPLY_OHMS))
+      : 0
+    const loopPerEmf = motors.map(({ perEmf }) => (connected ? -across(perEmf, supply) * loop : 0))
+    const voltsPerVolt = (port: Port): number => loop * across(perAmp, port)
+    const voltsPerEmf = (port: Port): number[] =>
+      motors.map(({ perEmf }, index) => across(perEmf, port) + (loopPerEmf[index] as number) * across(perAmp, port))
+    const response: SourceResponse = {
+      armature: motors.map(({ electric: { conductance }, port }, index) => ({
+        perSupplyVolt: conductance * voltsPerVolt(port),
+        perBackEmf: voltsPerEmf(port).map((value, other) => conductance * (value - (other === index ? 1 : 0))),
+      })),
+      field: motors.map(({ field, fieldConductance }) =>
+        field
+          ? {
+              perSupplyVolt: fieldConductance * voltsPerVolt(field),
+              perBackEmf: voltsPerEmf(field).map((value) => fieldConductance * value),
+            }
+          : null,
+      ),
+    }
+    const electric = motors.map((entry) => entry.electric)
+    const ampsAt = (volts: number, emfs: readonly number[]): number =>
+      emfs.reduce((sum, emf, index) => sum + emf * (loopPerEmf[index] as number), volts * loop)
+    let volts = source
+    let balance = settleMotors(electric, response, volts)
+    const limited = Math.abs(ampsAt(volts, balance.backEmfs)) > limitAmps
+    if (limited) {
+      // As far as the supply gives way; the last digits decide nothing here.
+      let [low, high] = [0, 1]
+      for (let step = 0; step < 10; step++) {
+        const share = (low + high) / 2
+        balance = settleMotors(electric, response, source * share)
+        if (Math.abs(ampsAt(source * share, balance.backEmfs)) > limitAmps) high = share
+        else low = share
+      }
+      volts = source * low
+      balance = settleMotors(electric, response, volts)
+    }
+    const voltsAt = (port: Port): number =>
+      voltsPerEmf(port).reduce(
+        (sum, perEmf, index) => sum + perEmf * (balance.backEmfs[index] as number),
+        voltsPerVolt(port) * volts,
+      )
+    const { speeds } = balance
+    const lampPort =
+      this.ports.lamp < 0 ? null : { from: circuit.endsOf(this.ports.lamp)[0], to: circuit.endsOf(this.ports.lamp)[1] }
+    const lampWatts = lampPort && connected ? voltsAt(lampPort) ** 2 * (conductances[this.ports.lamp] as number) : 0
+    if (!this.soundKnown) {
+      this.healthySpeed.set(feed, speeds)
+      this.healthyLamp.set(feed, lampWatts)
+    }
+    const sound = this.healthySpeed.get(feed) ?? []
+    // Supplied at one motor's own terminals, only that motor is judged.
+    const judged = feed === 'terminals' || feed === 'brushes' ? speeds.slice(0, 1) : speeds
+    const [terminals] = this.ports.terminals
+    const turning = speeds.some((speed) => speed !== 0)
+    const held = motors.map(({ electric, soundConductance, damage, port }) =>
+      caught(damage, {
+        volts: Math.abs(voltsPerVolt(port) * source),
+        limitAmps,
+        siemens: soundConductance,
+        backEmf: Math.abs(electric.backEmf),
+        woundField: electric.field !== null,
+        coulombTorque: electric.coulombTorque,
+      }),
+    )
+    const shares = judged.map((speed, index) => Math.abs(speed) / Math.max(1e-9, Math.abs(sound[index] ?? 0)))
+    return {
+      amps: Math.abs(ampsAt(volts, balance.backEmfs)),
+      limited,
+      speeds: shares,
+      speed: shares.length === 0 ? 0 : Math.min(...shares),
+      catches: turning ? Math.max(0, ...held.map(({ share }) => share)) : 0,
+      sticks: turning ? Math.max(0, ...held.map(({ sticking }) => sticking)) : 0,
+      caughtTrips: held.some(({ trips }) => trips),
+      way: (speeds[0] ?? 0) * (sound[0] ?? 0) < 0 ? -1 : 1,
+      motorVolts: terminals
+        ? connected
+          ? Math.abs(voltsAt(terminals))
+          : joins(network, terminals, supply)
+            ? source
+            : 0
+        : 0,
+      lamp: lampWatts / Math.max(1e-9, this.healthyLamp.get(feed) ?? 0),
+    }
+  }
+}
+
+const gravity: readonly ComponentState[] = ['good', 'high-resistance', 'shorted', 'open']
+
+/** Of two things wrong with one piece the worse shows, whichever is named first. */
+function worse(one: ComponentState | undefined, other: ComponentState): ComponentState {
+  return one !== undefined && gravity.indexOf(one) > gravity.indexOf(other) ? one : other
+}
+
+function across(potentials: Float64Array, { from, to }: Port): number {
+  return (potentials[from] as number) - (potentials[to] as number)
+}
+
+/** Whether two points hang on the two poles of a supply, one on each: without a current a voltmeter there reads the supply. */
+function joins(network: PatternedNetwork, points: Port, supply: Port): boolean {
+  const joined = (from: number, to: number): boolean => from === to || ohms(network, { from, to }) < UNJOINED_OHMS
+  return (
+    (joined(points.from, supply.from) && joined(points.to, supply.to)) ||
+    (joined(points.from, supply.to) && joined(points.to, supply.from))
+  )
+}
+
+function ohms(network: PatternedNetwork, { from, to }: Port): number {
+  const found = across(network.potentials(from, to, 1), { from, to })
+  return found < UNJOINED_OHMS ? found : NO_OHMS
+}

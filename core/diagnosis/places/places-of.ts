@@ -1,0 +1,364 @@
+import type { CircuitComponent, DriveLink, EngineDescription, Motor } from '../../engine/description-schema'
+import { driveTrain } from '../../engine/drive-train'
+import { hasDecoder } from '../../engine/fit-decoder'
+import { inSentence } from '../../engine/name-in-sentence'
+import { pickupMap } from '../../engine/pickup-map'
+import { polesOf, type Pole } from '../../engine/poles'
+import { predictAssembly, type AssemblyOutcome } from './polarity'
+import type { PlaceRole, Reach } from '../../knowledge/knowledge-schema'
+
+/** A piece of one engine that plays a role in the chain: where a fault can sit and a test can be made. */
+export interface Place {
+  readonly id: string
+  readonly role: PlaceRole
+  /** As it stands inside a sentence: “treads of the tender axles”. */
+  readonly name: string
+  readonly components: readonly string[]
+  readonly links: readonly string[]
+  readonly turnable: string | null
+  readonly motor: string | null
+  readonly truck: string | null
+  readonly part: string | null
+  /** What must be off to touch it; null: nothing. */
+  readonly access: string | null
+}
+
+/**
+ * Every place of an engine at which the trade looks for faults. Pieces that get dirty together and one remedy mends
+ * together, such as the treads of one bogie or the two brushes of a motor, are one place.
+ *
+ * @param description the engine
+ */
+export function placesOf(description: EngineDescription): Place[] {
+  return [
+    ...wholePlaces(description),
+    ...circuitPlaces(description),
+    ...drivePlaces(description),
+    ...drivenPlaces(description),
+    ...turnablePlaces(description),
+  ]
+}
+
+/** What must be off to reach as far as a test or remedy at a place asks; null where this engine has no such way. */
+export function reachOf(
+  description: EngineDescription,
+  place: Place,
+  reach: Reach,
+): readonly (readonly string[])[] | null {
+  const motor = description.motors.find((entry) => entry.id === place.motor) ?? description.motors[0]
+  const access = (id: string | null): readonly (readonly string[])[] | null =>
+    id === null ? [] : (description.accesses.find((entry) => entry.id === id)?.off ?? null)
+  switch (reach) {
+    case 'as-it-stands':
+      return []
+    case 'place':
+      return access(place.access)
+    case 'part-out':
+      return description.parts.some((part) => part.id === place.part && part.removal)
+        ? [[place.part as string]]
+        : access(place.access)
+    case 'inside':
+      return access('inside') ?? []
+    case 'terminals':
+      return motor ? access(`${motor.id}.terminals`) : null
+    case 'brushes':
+      return motor ? access(`${motor.id}.brushes`) : null
+    case 'commutator':
+      return motor ? access(`${motor.id}.commutator`) : null
+    case 'motor-out':
+      return motor ? access(`${motor.id}.out`) : null
+  }
+}
+
+function wholePlaces(description: EngineDescription): Place[] {
+  const bare = { components: [], links: [], turnable: null, motor: null, truck: null, part: null, access: null }
+  const tyred = description.wheelSets.filter((wheelSet) => wheelSet.left.tyre || wheelSet.right.tyre)
+  return [
+    { ...bare, id: 'engine', role: 'engine', name: 'engine' },
+    { ...bare, id: 'outside', role: 'outside', name: 'track and controller' },
+    { ...bare, id: 'wheel-sets', role: 'wheel-sets', name: 'wheel sets' },
+    ...(tyred.length > 0
+      ? [
+          {
+            ...bare,
+            id: 'tyres',
+            role: 'tyres' as const,
+            name: 'tyres',
+            part: tyred[0]?.left.tyre ? tyred[0].left.part : (tyred[0]?.right.part ?? null),
+          },
+        ]
+      : []),
+  ]
+}
+
+function circuitPlaces(description: EngineDescription): Place[] {
+  const poles = polesOf(description)
+  const collecting = new Set(
+    pickupMap(description).flatMap((point) => (point.collects && point.component ? [point.component] : [])),
+  )
+  const truckOfPart = new Map(
+    description.wheelSets.flatMap((wheelSet) =>
+      [wheelSet.id, wheelSet.left.part, wheelSet.right.part, wheelSet.rotor].map(
+        (part) => [part, wheelSet.truck] as const,
+      ),
+    ),
+  )
+  const groups = new Map<string, { place: Omit<Place, 'components'>; components: string[] }>()
+  for (const component of description.components) {
+    if (component.faults.length === 0) continue
+    const place = placeOfComponent(description, component, poles, collecting, truckOfPart)
+    if (!place) continue
+    const group = groups.get(place.id)
+    if (!group) groups.set(place.id, { place, components: [component.id] })
+    // Where one of several alike is meant, the first stands for them.
+    else if (!standsForOthers.has(place.role)) group.components.push(component.id)
+  }
+  const places = [...groups.values()].map(({ place, components }): Place => ({ ...place, components }))
+  return [
+    ...places,
+    ...description.motors.map((motor) => motorPlace(motor)),
+    ...(hasDecoder(description) ? [decoderPlace(description)] : []),
+  ]
+}
+
+const standsForOthers: ReadonlySet<PlaceRole> = new Set([
+  'brush-springs',
+  'brushes',
+  'wheel-insulation',
+  'decoder-leads',
+  'decoder-separation',
+  'winding-insulation',
+])
+
+function placeOfComponent(
+  description: EngineDescription,
+  component: CircuitComponent,
+  poles: ReadonlyMap<string, Pole>,
+  collecting: ReadonlySet<string>,
+  truckOfPart: ReadonlyMap<string, string>,
+): Omit<Place, 'components'> | null {
+  const nodes = [component.from, component.to].map((id) => description.nodes.find((node) => node.id === id))
+  const [from, to] = nodes
+  const stages = nodes.map((node) => node?.stage)
+  const motor = motorOf(description, component)
+  const accesses = nodes.map((node) => node?.access ?? null)
+  const access = accesses.includes(null) ? null : (accesses[0] ?? null)
+  const pole = poles.get(component.from) ?? poles.get(component.to) ?? null
+  const truck =
+    truckOfPart.get(component.part ?? '') ??
+    description.wheelSets.find((wheelSet) => component.id.startsWith(`${wheelSet.id}.`))?.truck ??
+    null
+  const truckName = inSentence(description.trucks.find((entry) => entry.id === truck)?.name ?? 'rollers')
+  const make = (role: PlaceRole, id: string, name: string, more: Partial<Place> = {}): Omit<Place, 'components'> => ({
+    id,
+    role,
+    name,
+    links: [],
+    turnable: null,
+    motor: motor?.id ?? null,
+    truck,
+    part: component.part,
+    access,
+    ...more,
+  })
+  const byTruck = (role: PlaceRole, word: string): Omit<Place, 'components'> =>
+    make(role, `${role}.${truck ?? 'rollers'}`, `${word} ${truckName}`)
+  const own = (role: PlaceRole): Omit<Place, 'components'> =>
+    make(role, `${role}.${component.id}`, inSentence(component.name))
+
+  if (stages[0] === 'rail' || stages[1] === 'rail')
+    return collecting.has(component.id) ? byTruck('treads', truck ? 'treads of the' : 'running faces of the') : null
+  switch (component.kind) {
+    case 'contact':
+      if (motor) return make('brush-springs', `${motor.id}.springs`, `brush springs of the ${inSentence(motor.name)}`)
+      if (stages.includes('tread') || stages.includes('wheel'))
+        return pole === null ? null : byTruck('axle-contacts', truck ? 'wipers and bearings of the' : 'pivots of the')
+      return own('linkage-contacts')
+    case 'conductor':
+      if (component.id.startsWith('decoder.'))
+        return make(
+          'decoder-leads',
+          component.id.startsWith('decoder.rail') ? 'decoder.rail-leads' : 'decoder.motor-leads',
+          component.id.startsWith('decoder.rail') ? 'decoder leads to the rails' : 'decoder leads to the motor',
+        )
+      return own('leads')
+    case 'insulation':
+      if (from?.stage === 'commutator' || to?.stage === 'commutator')
+        return make(
+          'winding-insulation',
+          `${motor?.id ?? component.id}.winding-insulation`,
+          `winding of the ${inSentence(motor?.name ?? 'motor')} against the frame`,
+        )
+      if (
+        hasDecoder(description) &&
+        motor &&
+        description.motors.some((entry) =>
+          Object.values(entry.feeds).some(
+            (feed) => component.to === description.components.find((other) => other.id === feed)?.from,
+          ),
+        )
+      )
+        return make('decoder-separation', 'decoder-separation', 'separation of the motor from the rails')
+      if (stages.includes('tread') || (stages[0] === 'wheel' && stages[1] === 'wheel'))
+        return byTruck('wheel-insulation', 'insulated wheels of the')
+      return own('other-insulation')
+    case 'brush':
+      return make(
+        'brushes',
+        `${motor?.id ?? component.id}.brushes`,
+        `brushes of the ${inSentence(motor?.name ?? 'motor')}`,
+      )
+    case 'commutator':
+      return make('gaps', component.id, `commutator of the ${inSentence(motor?.name ?? 'motor')}`)
+    case 'winding':
+      return make('winding', component.id, `winding of the ${inSentence(motor?.name ?? 'motor')}`)
+    case 'field':
+      return make('field', component.id, inSentence(component.name))
+    case 'lamp':
+      return own('lamps')
+    case 'capacitor':
+      return own('suppressor')
+    case 'choke':
+      return own('choke')
+    case 'resistor':
+      return own('relay-load')
+    case 'relay':
+      return own(component.id === 'sequence.coil' ? 'sequence-coil' : 'relay')
+    case 'switch':
+      return component.id.startsWith('sequence.')
+        ? make('sequence', 'sequence.contacts', 'contacts of the sequence switch')
+        : own('relay')
+    case 'decoder':
+      return null
+  }
+}
+
+function motorOf(description: EngineDescription, component: CircuitComponent): Motor | undefined {
+  return description.motors.find((motor) => motor.armature === component.id || component.id.startsWith(`${motor.id}.`))
+}
+
+function motorPlace(motor: Motor): Place {
+  return {
+    id: motor.id,
+    role: 'motor',
+    name: inSentence(motor.name),
+    components: [motor.armature],
+    links: [],
+    turnable: null,
+    motor: motor.id,
+    truck: null,
+    part: motor.part,
+    access: `${motor.id}.terminals`,
+  }
+}
+
+function decoderPlace(description: EngineDescription): Place {
+  return {
+    id: 'decoder',
+    role: 'decoder',
+    name: 'decoder',
+    components: description.components
+      .filter((component) => component.id.startsWith('decoder.'))
+      .map((component) => component.id),
+    links: [],
+    turnable: null,
+    motor: null,
+    truck: null,
+    part: 'decoder',
+    access: 'decoder.pads',
+  }
+}
+
+const linkRoles: Readonly<Record<DriveLink['kind'], PlaceRole | null>> = {
+  'press-fit': 'worm-seat',
+  mesh: 'mesh',
+  worm: 'mesh',
+  joint: 'joint',
+  muff: 'muff',
+  rods: 'rods',
+  belt: 'joint',
+}
+const linkWords: Readonly<Partial<Record<PlaceRole, string>>> = { mesh: 'gear train', rods: 'rods' }
+
+/** Links of one kind are one place, but a muff, a joint and a worm's seat are looked at one by one. */
+function drivePlaces(description: EngineDescription): Place[] {
+  const places = new Map<string, Place>()
+  for (const link of description.links) {
+    const role = linkRoles[link.kind]
+    if (!role) continue
+    const word = linkWords[role]
+    const id = word ? role : `${role}.${link.id}`
+    const known = places.get(id)
+    if (known) places.set(id, { ...known, links: [...known.links, link.id] })
+    else
+      places.set(id, {
+        id,
+        role,
+        name: word ?? inSentence(link.name),
+        components: [],
+        links: [link.id],
+        turnable: null,
+        motor: null,
+        truck: null,
+        part: link.part,
+        access: null,
+      })
+  }
+  return [...places.values()]
+}
+
+/** Which of several driven trucks stands says where to look; where there is one, the engine itself says it. */
+function drivenPlaces(description: EngineDescription): Place[] {
+  const driven = new Set(driveTrain(description).wheels.flatMap((wheel) => (wheel.driven ? [wheel.wheelSet] : [])))
+  const trucks = description.trucks.filter(({ id }) =>
+    description.wheelSets.some((wheelSet) => wheelSet.truck === id && driven.has(wheelSet.id)),
+  )
+  if (trucks.length < 2) return []
+  return trucks.map((truck): Place => ({
+    id: `driven-wheels.${truck.id}`,
+    role: 'driven-wheels',
+    name: `driven wheels of the ${inSentence(truck.name)}`,
+    components: [],
+    links: [],
+    turnable: null,
+    motor: null,
+    truck: truck.id,
+    part: null,
+    access: null,
+  }))
+}
+
+const turnedNames: Readonly<Partial<Record<AssemblyOutcome, string>>> = {
+  reverse: 'something refitted mirrored: it runs the wrong way',
+  short: 'something refitted the other way round shorts the rails',
+  still: 'everything refitted the other way round: no rail reaches the motor',
+  'fights-itself': 'one truck refitted to pull against the other',
+}
+
+/**
+ * What was put back the other way round shows only by what it does: all that merely reverse are one place, since
+ * turning any one of them mends it, and so are all that short. The quickest to turn stands for them.
+ */
+function turnablePlaces(description: EngineDescription): Place[] {
+  const places = new Map<AssemblyOutcome, Place & { readonly minutes: number }>()
+  for (const entry of description.turnables) {
+    const outcome = predictAssembly(description, [entry], {}, hasDecoder(description) ? 'dcc' : 'dc')
+    const name = turnedNames[outcome]
+    const known = places.get(outcome)
+    if (!name || (known && known.minutes <= entry.minutes)) continue
+    places.set(outcome, {
+      id: `turned.${outcome}`,
+      role: 'turnable',
+      name,
+      components: [],
+      links: [],
+      turnable: entry.id,
+      motor: null,
+      truck: null,
+      part: null,
+      access: entry.access,
+      minutes: entry.minutes,
+    })
+  }
+  return [...places.values()].map(({ minutes: _, ...place }) => place)
+}
