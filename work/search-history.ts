@@ -4,6 +4,10 @@ import type { Circumstance, Equipment } from '../core/knowledge/knowledge-schema
 import type { EarlierFinding, JobBook, SearchRow } from '../messages/book'
 import type { GatheredFinding } from './gathered-findings'
 import { partsOff } from './parts-off'
+import { refitsOf } from './refits'
+
+/** Later than anything. */
+const ALWAYS = '9999'
 
 /** A job's search as the diagnosis takes it. */
 export interface JobSearch {
@@ -56,8 +60,14 @@ export function searchOf(
       ),
     ),
   ]
-  const stateOf = (engineState: number): number =>
-    engineState - first - undone.filter((state) => state <= engineState).length
+  const refits = refitsOf(book.strip, book.search)
+  // What was closed again is another machine, though nothing was mended.
+  const stateOf = (engineState: number, at: string): number =>
+    engineState -
+    first -
+    undone.filter((state) => state <= engineState).length +
+    refits.filter((refit) => refit.at < at).length
+  const now = stateOf(book.engine.stateNumber, ALWAYS)
   const findings: TestFinding[] = []
   const events: EngineEvent[] = []
   let circumstances: readonly Circumstance[] = [
@@ -67,15 +77,19 @@ export function searchOf(
   let missing: readonly Equipment[] = []
   let running: RunningSince = neverNoted
   const refused: string[] = []
-  for (const { id, engineState, entry } of standing) {
-    const state = stateOf(engineState)
+  for (const { id, engineState, entry, capturedAt } of standing) {
+    const state = stateOf(engineState, capturedAt)
     if (entry.kind === 'outcome') {
       findings.push({ id, test: entry.test, outcome: entry.outcome, state })
     }
-    if (entry.kind === 'could-not' && state === stateOf(book.engine.stateNumber)) refused.push(entry.test)
+    if (entry.kind === 'could-not' && state === now) refused.push(entry.test)
     if (entry.kind === 'confirmed' || entry.kind === 'ruled-out' || entry.kind === 'repaired')
       events.push({ kind: entry.kind, suspect: entry.suspect, state })
     if (entry.kind === 'known') ({ circumstances, missing, running = running } = entry)
+  }
+  for (const { at, touched } of refits) {
+    const before = standing.findLast((row) => row.capturedAt <= at)
+    events.push({ kind: 'refitted', state: stateOf(before?.engineState ?? first, at) + 1, touched })
   }
   const spokenOf = new Set(events.map((event) => (event.kind === 'refitted' ? '' : event.suspect)))
   const earlier = book.earlier.filter(
@@ -92,14 +106,17 @@ export function searchOf(
     ),
   ]
   const gathered = sheets.filter(
-    (found) => !findings.some((entered) => entered.test === found.test && entered.state === stateOf(found.engineState)),
+    (found) =>
+      !findings.some(
+        (entered) => entered.test === found.test && entered.state === stateOf(found.engineState, found.at),
+      ),
   )
   // What sheets say goes first: the next outcome then comes at the end, as who works ahead expects it to.
-  const said = gathered.map(({ id, test, outcome, engineState }): TestFinding => ({
+  const said = gathered.map(({ id, test, outcome, engineState, at }): TestFinding => ({
     id,
     test,
     outcome,
-    state: stateOf(engineState),
+    state: stateOf(engineState, at),
   }))
   return {
     gathered,

@@ -251,3 +251,34 @@ describe('S, rubbing: just rebuilt, smooth and silent, current half as high agai
     expect(report.advice.kind === 'repair' ? report.advice.suspect : '').not.toMatch(/motor/)
   })
 })
+
+describe('what was last touched is suspected first', () => {
+  const diesel = new Case('centre-motor')
+  const well: Seen[] = [
+    ['track-run', 'runs'],
+    ['track-current', 'usual'],
+    ['wheels-turn', 'all'],
+  ]
+  const dead: Seen[] = [
+    ['track-run', 'stands', 1],
+    ['track-current', 'nothing', 1],
+  ]
+  const born = (suspect: { readonly fault: { readonly bornAtRefit: boolean } }): boolean => suspect.fault.bornAtRefit
+
+  it('accuses what was opened and closed, before anything that was well and untouched', () => {
+    const opened: EngineEvent[] = [{ kind: 'refitted', state: 1, touched: ['body', 'board', 'strips.right', 'strips.left'] }]
+    const { any, report } = diesel.after([...well, ...dead], opened)
+    expect(any(born)).toBeGreaterThan(0.6)
+    expect(report.suspects[0]?.place).toMatch(/strips|turned|board|motor/)
+    // Had nothing been touched, it would be what comes and goes.
+    expect(diesel.after([...well, ...dead]).any(born)).toBeLessThan(0.3)
+  })
+
+  it('accuses only what was touched', () => {
+    const other: EngineEvent[] = [{ kind: 'refitted', state: 1, touched: ['front-bogie'] }]
+    const { chance } = diesel.after([...well, ...dead], other)
+    const touched: EngineEvent[] = [{ kind: 'refitted', state: 1, touched: ['strips.right', 'strips.left', 'board'] }]
+    const id = 'lead-torn@leads.strips.right'
+    expect(diesel.after([...well, ...dead], touched).chance(id)).toBeGreaterThan(3 * chance(id))
+  })
+})

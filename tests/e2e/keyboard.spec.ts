@@ -11,7 +11,7 @@ test('the whole path by keyboard alone: sign in, take in, readings, finding, min
   async function tabTo(words: string | RegExp): Promise<void> {
     const wanted = typeof words === 'string' ? new RegExp(words.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')) : words
     const passed: string[] = []
-    for (let i = 0; i < 80; i++) {
+    for (let i = 0; i < 120; i++) {
       const name = await page.evaluate(() => {
         const at = document.activeElement as HTMLInputElement | null
         if (!at || at === document.body) return ''

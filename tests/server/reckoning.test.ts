@@ -124,7 +124,7 @@ describe('the reckoning of a search on the server', () => {
 
   it('follows the type’s own copy of the knowledge and the shop’s schools', async () => {
     const { jobId, typeId } = await takeInSomething(shop.book, shop.maren)
-    await add(jobId, saw('treads-look', 'black'))
+    await add(jobId, saw('rim-check', 'open'))
     const before = (await reckoned(jobId))[0]?.reckoned
     const film = diagnosisKnowledge.faults.find(
       (fault) => fault.id === 'treads-film',
@@ -133,7 +133,7 @@ describe('the reckoning of a search on the server', () => {
       id: typeId,
       fields: { changes: { ...noChanges, faults: [{ ...film, prior: 0.001 }] } },
     })
-    await add(jobId, saw('treads-look', 'black'))
+    await add(jobId, saw('rim-check', 'open'))
     const after = (await reckoned(jobId))[1]?.reckoned
     const chanceOf = (found: typeof before): number =>
       found?.believed.find((entry) => entry.suspect.startsWith('treads-film'))?.chance ?? 0

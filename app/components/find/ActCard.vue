@@ -108,6 +108,7 @@ useBenchKeys([
             class="outcome"
             :class="{ said: noted.get(row.id) === outcome.id, bad: index > 0 }"
             :aria-pressed="noted.get(row.id) === outcome.id"
+            :tabindex="row.id === (current?.id ?? rows[0]?.id) ? 0 : -1"
             :disabled="!mayWrite"
             @click="note(row, index)"
           >
@@ -119,7 +120,7 @@ useBenchKeys([
     <p class="why">{{ act.why }}</p>
     <footer v-if="mayWrite">
       <v-btn size="large" color="primary" @click="rest"
-        >{{ left.length === 0 ? 'On' : noted.size === 0 ? 'All as it should' : 'The rest as it should' }}
+        >{{ left.length === 0 ? 'On' : left.length === rows.length ? 'All as it should' : 'The rest as it should' }}
         <kbd>Enter</kbd></v-btn
       >
       <button v-if="underWay" type="button" class="plain" @click="emit('enough')">

@@ -19,6 +19,8 @@ const few = 7
 const showAll = ref(false)
 const opened = ref<string | null>(null)
 const shown = computed(() => (showAll.value ? props.suspects : props.suspects.slice(0, few)))
+/** What was found speaks for those before. */
+const firstAnyway = computed(() => props.suspects.findIndex(({ implied, confirmed }) => !implied && !confirmed))
 const percent = (chance: number): string => (chance < 0.01 ? '<1' : String(Math.round(chance * 100)))
 const times = (value: number): string =>
   value >= 1
@@ -37,11 +39,14 @@ const times = (value: number): string =>
     </div>
     <ul class="ruled-list">
       <li
-        v-for="suspect in shown"
+        v-for="(suspect, index) in shown"
         :key="suspect.id"
         class="suspect"
         :class="[suspicionGrade(suspect.chance), { lit: highlighted.has(suspect.place), confirmed: suspect.confirmed }]"
       >
+        <p v-if="index > 0 && index === firstAnyway" class="quiet anyway">
+          Nothing found speaks for these; they are there as often as ever.
+        </p>
         <button
           type="button"
           class="line"
@@ -103,6 +108,9 @@ const times = (value: number): string =>
 <style scoped>
 .suspects {
   container-type: inline-size;
+}
+.anyway {
+  padding: 8px 0 2px;
 }
 .head {
   display: flex;

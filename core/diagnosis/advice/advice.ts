@@ -47,6 +47,8 @@ const LAST_CHANCE = 0.05
 /** Nothing dear is exchanged while something cheaper has this chance. */
 const WOULD_DO = 0.12
 const DEAR_MINUTES = 15
+/** So likely hidden still, it is looked for before what was found beside the way is mended. */
+const STILL_HIDDEN = 0.8
 /** From this chance on something that what was found speaks for is searched for before all else. */
 const UNEXPLAINED = 0.3
 /** So much of what can be noted at the trial has to be noted for it to count as made. */
@@ -88,7 +90,7 @@ export class Adviser {
     // While it does not do what it should, only what that speaks for is searched for behind what has to come off.
     const implied = belief.impliedSuspects
     const unexplained =
-      belief.history.findings.length > 0 && !this.trialPassed(belief) && this.speaksFor(belief, implied)
+      belief.history.findings.length > 0 && !this.trialPassed(belief) && this.hiddenChance(belief) > UNEXPLAINED
     const made = new Set([...this.costs.acts.keys()].filter((act) => this.justMade(belief, act)))
     const worldsOf = (counts: (suspect: number) => boolean): Worlds =>
       new Worlds(belief, this.costs, (suspect, variant) => this.noticed(suspect, variant) && counts(suspect), made)
@@ -114,13 +116,13 @@ export class Adviser {
     return history.events.some(({ kind }) => kind === 'repaired')
   }
 
-  /** Whether what was found speaks for something hidden. */
-  private speaksFor(belief: Belief, implied: readonly boolean[]): boolean {
+  /** Chance that something hidden is there that what was found speaks for. */
+  private hiddenChance(belief: Belief): number {
     const given = new Set(belief.given)
-    const hidden = implied.flatMap((so, index) =>
+    const hidden = belief.impliedSuspects.flatMap((so, index) =>
       so && !given.has(index) && index !== this.engine.unlisted ? [index] : [],
     )
-    return belief.chanceOfAny(new Set(hidden)) > UNEXPLAINED
+    return belief.chanceOfAny(new Set(hidden))
   }
 
   /** Whether what can only be judged on a motor that turns can be judged: as last seen in this state, or as is to be expected. */
@@ -180,6 +182,10 @@ export class Adviser {
   advise(belief: Belief, choices: Choices, bench: BenchNow): Advice {
     const { engine, costs } = this
     const mend = this.mendFound(belief, bench)
+    // What was found beside the way does not explain what it came with: that is looked for first, and all mended together.
+    const onward = mend && this.hiddenChance(belief) > STILL_HIDDEN ? this.pick(belief, choices) : null
+    if (onward && onward.value > onward.cost)
+      return { kind: 'act', act: (costs.acts[onward.act] as BenchAct).id, why: sidesInWords(choices.worlds, onward) }
     if (mend) return mend
     const retest = this.retest(belief, bench)
     if (retest) return retest
