@@ -8,7 +8,7 @@ const back = (part: string, minute: number): StripRow => ({
   jobId: 'job',
   author: 'Maren',
   capturedAt: at(minute),
-  entry: { kind: 'back', part, words: part, fate: 'back', remark: '' } as StripRow['entry'],
+  entry: { kind: 'back', part, words: part, fate: 'placed', remark: '' },
 })
 const noted = (minute: number): SearchRow =>
   ({

@@ -266,7 +266,9 @@ describe('what was last touched is suspected first', () => {
   const born = (suspect: { readonly fault: { readonly bornAtRefit: boolean } }): boolean => suspect.fault.bornAtRefit
 
   it('accuses what was opened and closed, before anything that was well and untouched', () => {
-    const opened: EngineEvent[] = [{ kind: 'refitted', state: 1, touched: ['body', 'board', 'strips.right', 'strips.left'] }]
+    const opened: EngineEvent[] = [
+      { kind: 'refitted', state: 1, touched: ['body', 'board', 'strips.right', 'strips.left'] },
+    ]
     const { any, report } = diesel.after([...well, ...dead], opened)
     expect(any(born)).toBeGreaterThan(0.6)
     expect(report.suspects[0]?.place).toMatch(/strips|turned|board|motor/)

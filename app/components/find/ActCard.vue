@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { atStart } from '~~/core/engine/name-in-sentence'
 import type { ActReport, ObservationReport } from '~~/core/diagnosis/report/search-report'
 
 /** One act as one big card: what to do once, and under it everything that can be noted at it, a row and a key each. */
@@ -99,7 +100,7 @@ useBenchKeys([
         :class="{ current: row.id === current?.id, done: noted.has(row.id) }"
         :aria-current="row.id === current?.id ? 'step' : undefined"
       >
-        <span class="what">{{ row.words }}</span>
+        <span class="what">{{ atStart(row.words.replace(/^Look at the /, '')) }}</span>
         <span class="outcomes">
           <button
             v-for="(outcome, index) in row.outcomes"
