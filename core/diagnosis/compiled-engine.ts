@@ -64,8 +64,6 @@ export class CompiledEngine {
   private readonly classes: CircuitClasses
   /** By variant: its suspect. */
   readonly suspectOf: Int16Array
-  /** Whether every set of up to three broken pieces is solved. */
-  private solved = false
   /** Classes of the set asked for last. */
   private present = new Int32Array(16)
   private readonly rows = new Map<number | string, CircuitRow>()
@@ -169,11 +167,6 @@ export class CompiledEngine {
     return row
   }
 
-  /** A row by its number. */
-  row(index: number): CircuitRow {
-    return this.rowsMade[index] as CircuitRow
-  }
-
   get rowCount(): number {
     return this.rowsMade.length
   }
@@ -182,13 +175,6 @@ export class CompiledEngine {
   forgetRows(): void {
     this.rows.clear()
     this.rowsMade.length = 0
-  }
-
-  /** Solves the circuit for all sets of up to three broken pieces, the likeliest first, once; yields the share done. */
-  *solveAhead(): Generator<number, void> {
-    if (this.solved) return
-    yield* this.outcomes.solveAhead(this.classes.pieces())
-    this.solved = true
   }
 
   /**

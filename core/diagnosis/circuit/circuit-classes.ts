@@ -64,10 +64,7 @@ export class CircuitClasses {
     unsteady: new Map<number, number>(),
   }
 
-  constructor(
-    private readonly suspects: readonly Suspect[],
-    firstMotor: string | null,
-  ) {
+  constructor(suspects: readonly Suspect[], firstMotor: string | null) {
     const seen = suspects.map((suspect) => circuitSuspectOf(suspect, firstMotor))
     const variants = seen.flatMap((circuit, suspect): Variant[] => {
       const drag = circuit?.fault.drag ?? 0
@@ -127,12 +124,6 @@ export class CircuitClasses {
     return this.classes[index] as CircuitClass
   }
 
-  /** Classes of a set of variants, ascending, each once. */
-  of(variants: ArrayLike<number>, count: number): number[] {
-    const found = new Int32Array(count + DRAG_MOODS)
-    return [...found.subarray(0, this.write(variants, count, found))]
-  }
-
   /**
    * Writes the classes of a set of variants, ascending, each once, and says how many.
    *
@@ -161,22 +152,6 @@ export class CircuitClasses {
     const found = this.dragClass.get(`${mood}:${gradeOf(times)}`) as number
     this.graded[mood].set(times, found)
     return found
-  }
-
-  /** What can be wrong as far as circuit and drive can tell, whatever its mood: one class that does it, and the odds of all that do. */
-  pieces(): Array<{ readonly entry: CircuitClass; readonly odds: number }> {
-    const found = new Map<string, { readonly entry: CircuitClass; odds: number }>()
-    for (const [variant, { suspect, share }] of this.variants.entries()) {
-      const { prior } = this.suspects[suspect] as Suspect
-      const odds = (share * prior) / (1 - prior)
-      for (const index of this.of([variant], 1)) {
-        const entry = this.get(index)
-        const known = found.get(entry.circuit.key)
-        if (known) known.odds += odds
-        else found.set(entry.circuit.key, { entry, odds })
-      }
-    }
-    return [...found.values()]
   }
 
   private addDrag(suspect: Suspect, shows: CircuitSuspect['shows'], mood: Mood | null, grade: number): void {

@@ -19,8 +19,6 @@ const rockedMoods: Readonly<Record<Mood, Moods>> = { dead: [0.15, 0.8, 0.05], un
 const meterMoods: Readonly<Record<Mood, Moods>> = { dead: [0.6, 0.3, 0.1], unsteady: [0.25, 0.5, 0.25] }
 /** What comes and goes beyond so many at once changes nothing any more in what is seen. */
 const MOST_WAVERING = 5
-/** Signatures between two words on progress. */
-const SOLVED_AT_ONCE = 40
 const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = {
   motion: 'falters',
   current: 'flickers',
@@ -181,30 +179,6 @@ export class CircuitOutcomes {
         if (between[test] === 0) between[test] = 2 + this.findBetween(test, chances(test))
         return (between[test] as number) - 2
       },
-    }
-  }
-
-  /**
-   * Solves the circuit for all sets of up to three broken pieces, the likeliest first, so that no later question has
-   * to wait for it; yields the share done.
-   *
-   * @param pieces one class for each thing the circuit can tell apart, and its odds
-   */
-  *solveAhead(pieces: ReadonlyArray<{ readonly entry: CircuitClass; readonly odds: number }>): Generator<number, void> {
-    const sets: Array<readonly [odds: number, members: readonly number[]]> = []
-    for (const [first, one] of pieces.entries()) {
-      sets.push([one.odds, [first]])
-      for (let second = first + 1; second < pieces.length; second++) {
-        const both = one.odds * (pieces[second]?.odds ?? 0)
-        sets.push([both, [first, second]])
-        for (let third = second + 1; third < pieces.length; third++)
-          sets.push([both * (pieces[third]?.odds ?? 0), [first, second, third]])
-      }
-    }
-    sets.sort(([one], [other]) => other - one)
-    for (const [index, [, members]] of sets.entries()) {
-      this.readout(members.map((member) => (pieces[member] as (typeof pieces)[number]).entry))
-      if (index % SOLVED_AT_ONCE === SOLVED_AT_ONCE - 1) yield (index + 1) / sets.length
     }
   }
 
