@@ -12,7 +12,10 @@ const State = Type.Integer({ minimum: 0, maximum: 500 })
 
 /** What was noted, each with the state of the engine it was noted in. */
 const Seen = Type.Array(
-  Type.Object({ test: Type.String(), outcome: Type.String(), state: Type.Optional(State) }, closed),
+  Type.Object(
+    { test: Type.String(), outcome: Type.String(), state: Type.Optional(State), told: Type.Optional(Type.Boolean()) },
+    closed,
+  ),
   { maxItems: 400 },
 )
 /** No id is longer in a sentence. */
@@ -89,6 +92,7 @@ export function reckonFind(text: string): object {
     test: finding.test,
     outcome: finding.outcome,
     state: finding.state ?? 0,
+    ...(finding.told === true ? { told: true } : {}),
   }))
   let report
   try {

@@ -1,4 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox'
+import { circumstances } from '../core/knowledge/knowledge-schema'
 import { arrivalFates, arrivalKinds, componentKinds, constructions, motorKinds, powers } from './vocabulary'
 import { closed, Day, Id, Line, Money, NeededLine, OneOf, OrNull, Prose } from './parts'
 
@@ -89,6 +90,13 @@ export const ArrivalItem = Type.Object(
 )
 export type ArrivalItem = Static<typeof ArrivalItem>
 
+/** An observation as who brings it in tells it, or as it is seen over the counter: an outcome of a test of the knowledge. */
+export const ToldObservation = Type.Object(
+  { test: NeededLine(60), outcome: NeededLine(60), words: NeededLine(240) },
+  closed,
+)
+export type ToldObservation = Static<typeof ToldObservation>
+
 export const JobFields = Type.Object(
   {
     complaint: NeededLine(1000),
@@ -102,6 +110,10 @@ export const JobFields = Type.Object(
     dueOn: OrNull(Day),
     estimateMinutes: OrNull(Type.Integer({ minimum: 0, maximum: 60_000 })),
     arrivals: Type.Array(ArrivalItem, { maxItems: 200 }),
+    /** Added later. */
+    told: Type.Optional(OrNull(Type.Array(ToldObservation, { maxItems: 60 }))),
+    /** Its surroundings and who worked on it, where somebody said so; without it the words of the take-in are read. Added later. */
+    past: Type.Optional(OrNull(Type.Array(OneOf(circumstances), { maxItems: 30 }))),
   },
   closed,
 )

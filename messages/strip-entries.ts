@@ -48,6 +48,8 @@ export const StripEntry = Type.Union([
       goals: Type.Array(GoalId, { maxItems: 60 }),
       leaveOn: Type.Array(PartId, { maxItems: 60 }),
       overruled: Type.Array(PartId, { maxItems: 60 }),
+      /** Parts in the order somebody wants them off. Added later. */
+      order: Type.Optional(Type.Array(PartId, { maxItems: 400 })),
     },
     closed,
   ),

@@ -21,10 +21,10 @@ import { relayReadings } from './relay-lines'
 import { sequenceStops } from './sequence-lines'
 import { countingReadings, machineFacts, standingReadings, windingCelsius } from './sheet-readings'
 
-/** A finding nobody had to enter at a test: a sheet of the job says it. */
+/** A finding nobody had to enter at a test: a sheet of the job says it, or it was told when the engine was taken in. */
 export interface GatheredFinding {
   readonly id: string
-  readonly from: 'continuity' | 'sheet'
+  readonly from: 'continuity' | 'sheet' | 'told' | 'counter'
   readonly engineState: number
   readonly test: string
   readonly outcome: string

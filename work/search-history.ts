@@ -72,7 +72,7 @@ export function searchOf(
   const events: EngineEvent[] = []
   let circumstances: readonly Circumstance[] = [
     ...(isComplaint(book.job.complaint) ? ['complained-of' as const] : []),
-    ...circumstancesIn(about),
+    ...(book.job.past ?? circumstancesIn(about)),
   ]
   let missing: readonly Equipment[] = []
   let running: RunningSince = neverNoted
@@ -107,16 +107,18 @@ export function searchOf(
   ]
   const gathered = sheets.filter(
     (found) =>
+      found.from === 'told' ||
       !findings.some(
         (entered) => entered.test === found.test && entered.state === stateOf(found.engineState, found.at),
       ),
   )
   // What sheets say goes first: the next outcome then comes at the end, as who works ahead expects it to.
-  const said = gathered.map(({ id, test, outcome, engineState, at }): TestFinding => ({
+  const said = gathered.map(({ id, from, test, outcome, engineState, at }): TestFinding => ({
     id,
     test,
     outcome,
     state: stateOf(engineState, at),
+    ...(from === 'told' ? { told: true } : {}),
   }))
   return {
     gathered,

@@ -9,6 +9,7 @@ import type { EngineDescription } from '../core/engine/description-schema'
 import type { JobBook, Practice } from '../messages/book'
 import { gatheredFindings } from './gathered-findings'
 import { knowledgeOf } from './practised-knowledge'
+import { toldFindings } from './told-at-the-counter'
 import { searchOf, type JobSearch } from './search-history'
 
 /** Everything the judgement of a job is asked with; the screen’s worker and the server’s are asked the same. */
@@ -41,7 +42,7 @@ export function askedSearch(book: JobBook, description: EngineDescription): Aske
   const search = searchOf(
     book,
     `${book.engine.history} ${book.job.complaint} ${book.job.conditionOnArrival}`,
-    gatheredFindings(book, description, knowledge),
+    [...toldFindings(book, description, knowledge), ...gatheredFindings(book, description, knowledge)],
     suspects,
   )
   const learned = learnedPriors(description, knowledge, book.learned.construction, book.learned.type)

@@ -6,6 +6,7 @@ import { stripGoals, type StripGoal } from '../core/strip/strip-goals'
 import type { JobBook } from '../messages/book'
 import { openSuspects } from './open-suspects'
 import { knowledgeOf } from './practised-knowledge'
+import { suggestedGoals, type SuggestedGoal } from './suggested-goals'
 import { stripState, type StripState } from './strip-state'
 
 /** Taking apart, for one job: what for, what next, where it stands. */
@@ -15,6 +16,8 @@ export interface JobStrip {
   readonly goals: readonly StripGoal[]
   /** Of those, what a confirmed finding asks for. */
   readonly asked: readonly string[]
+  /** What else the job speaks of, and is not chosen. */
+  readonly suggested: readonly SuggestedGoal[]
   /** What it is opened for now. */
   readonly chosen: readonly string[]
   readonly plan: StripPlan | StripRefusal | null
@@ -26,7 +29,7 @@ export interface JobStrip {
  * @param missingTools tools the shop has not
  */
 export function stripOfJob(
-  book: Pick<JobBook, 'strip' | 'search' | 'practice'>,
+  book: Pick<JobBook, 'strip' | 'search' | 'practice' | 'job' | 'parts'>,
   description: EngineDescription,
   missingTools: readonly Tool[] = [],
 ): JobStrip {
@@ -43,9 +46,18 @@ export function stripOfJob(
     overruled: new Set(state.overruled),
     tools,
     more: mending,
+    order: state.order,
   }
   const asked = mending.map((goal) => goal.id)
-  return { state, goals, asked, chosen, plan: chosen.length === 0 ? null : planStrip(description, chosen, options) }
+  const suggested = suggestedGoals(book, goals).filter(({ goal }) => !chosen.includes(goal))
+  return {
+    state,
+    goals,
+    asked,
+    suggested,
+    chosen,
+    plan: chosen.length === 0 ? null : planStrip(description, chosen, options),
+  }
 }
 
 /** What confirmed faults that are not mended yet want off. */

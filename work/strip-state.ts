@@ -18,6 +18,8 @@ export interface StripState {
   readonly goals: readonly string[]
   readonly leaveOn: readonly string[]
   readonly overruled: readonly string[]
+  /** Parts in the order somebody wants them off. */
+  readonly order: readonly string[]
   readonly trays: readonly string[]
   /** Parts off the engine, in the order in which they came off. */
   readonly off: ReadonlyMap<string, LyingPart>
@@ -55,6 +57,7 @@ export function stripState(rows: readonly StripRow[], search: readonly SearchRow
   let goals: readonly string[] = []
   let leaveOn: readonly string[] = []
   let overruled: readonly string[] = []
+  let order: readonly string[] = []
   let trays: readonly string[] = []
   const off = new Map<string, LyingPart>()
   const gone = new Set<string>()
@@ -81,7 +84,7 @@ export function stripState(rows: readonly StripRow[], search: readonly SearchRow
       continue
     }
     const { id: entryId, entry } = happened.row
-    if (entry.kind === 'goals') ({ goals, leaveOn, overruled } = entry)
+    if (entry.kind === 'goals') ({ goals, leaveOn, overruled, order = [] } = entry)
     if (entry.kind === 'trays') trays = entry.trays
     if (entry.kind === 'off') {
       const { part, words, cell, way, count } = entry
@@ -123,6 +126,7 @@ export function stripState(rows: readonly StripRow[], search: readonly SearchRow
     goals,
     leaveOn,
     overruled,
+    order,
     trays,
     off,
     opened,

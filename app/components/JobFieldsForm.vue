@@ -2,11 +2,18 @@
 import { readMoney } from '~~/work/read-money'
 import { v7 as newId } from 'uuid'
 import type { JobFields } from '~~/messages/book-entries'
-import { arrivalKinds, type ArrivalKind } from '~~/messages/vocabulary'
+import { arrivalKinds, type ArrivalKind, type Construction, type Power } from '~~/messages/vocabulary'
 
 /** What is wrong, what is wanted, and what was missing when it came: at take-in and whenever it changes. */
 const fields = defineModel<JobFields>({ required: true })
-defineProps<{ problems?: Readonly<Record<string, string>> }>()
+defineProps<{
+  problems?: Readonly<Record<string, string>>
+  /** Of the engine’s type: what can be told of it. */
+  construction: Construction
+  power: Power
+  /** What is written of its past elsewhere. */
+  history?: string
+}>()
 const workshop = useWorkshopStore()
 const item = ref('')
 const kind = ref<ArrivalKind>('missing')
@@ -47,6 +54,13 @@ function addItem(): void {
       class="wide"
       label="The same as a trial: where, how fast, which way"
       placeholder="Over the yard turnout, at walking pace, backwards"
+    />
+    <LazyToldAtTheCounter
+      v-model="fields"
+      class="wide"
+      :construction="construction"
+      :power="power"
+      :about="`${history ?? ''} ${fields.complaint} ${fields.conditionOnArrival}`"
     />
     <v-text-field v-model.number="fields.trialAttempts" label="Attempts per trial" type="number" min="1" max="100" />
     <v-text-field

@@ -29,6 +29,8 @@ function fieldsOf({ job }: JobBook): JobFields {
     dueOn,
     estimateMinutes,
     arrivals,
+    told,
+    past,
   } = job
   return plainCopy({
     complaint,
@@ -42,6 +44,8 @@ function fieldsOf({ job }: JobBook): JobFields {
     dueOn,
     estimateMinutes,
     arrivals: arrivals.map((item) => ({ ...item })),
+    told: told ?? null,
+    past: past ?? null,
   })
 }
 
@@ -72,7 +76,12 @@ async function settle(id: string, fate: string | null): Promise<void> {
 <template>
   <div>
     <form v-if="editing" class="edit" @submit.prevent="keep">
-      <JobFieldsForm v-model="fields" />
+      <JobFieldsForm
+        v-model="fields"
+        :construction="book.type.construction"
+        :power="book.type.power"
+        :history="book.engine.history"
+      />
       <div class="choices">
         <v-btn variant="outlined" @click="editing = false">Leave</v-btn
         ><v-btn type="submit" color="primary">Keep</v-btn>
@@ -86,6 +95,10 @@ async function settle(id: string, fate: string | null): Promise<void> {
       <dl class="facts">
         <dt>Complaint</dt>
         <dd>{{ book.job.complaint }}</dd>
+        <template v-if="book.job.told?.length"
+          ><dt>Told and seen</dt>
+          <dd>{{ book.job.told.map(({ words }) => words).join('; ') }}</dd></template
+        >
         <dt>As a trial</dt>
         <dd>
           {{ book.job.trial || 'Not written as a trial yet: where, how fast, which way, how often.' }}

@@ -1,13 +1,23 @@
 <script setup lang="ts">
 import { gauges, scales } from '~~/core/measure/scales'
 import type { EngineTypeFields } from '~~/messages/book-entries'
-import { constructions, motorKinds, powers } from '~~/messages/vocabulary'
+import { constructions, motorKinds, powers, type Construction } from '~~/messages/vocabulary'
 
 /** A type of engine: what all its examples have in common. Gauge and scale are asked apart. */
 const fields = defineModel<EngineTypeFields>({ required: true })
 defineProps<{ problems?: Readonly<Record<string, string>> }>()
 const items = (values: Readonly<Record<string, string>>) =>
   Object.entries(values).map(([value, title]) => ({ value, title }))
+
+/** Motor and power go with the construction that was recognised, as far as nobody has said otherwise. */
+async function takeFrom(id: Construction): Promise<void> {
+  const { describeConstruction } = await import('~~/core/knowledge/constructions')
+  const { power, motors } = describeConstruction(id)
+  const [motor] = motors
+  if (power === 'ac') fields.value.power = 'ac'
+  else if (fields.value.power === 'ac') fields.value.power = 'dc'
+  if (motor && fields.value.motorKind === 'unknown') fields.value.motorKind = motor.kind
+}
 
 function setNumber(name: 'gearRatio' | 'wheelDiameterMm' | 'poles' | 'nominalVolts', text: string): void {
   const value = Number(text.replace(',', '.'))
@@ -46,6 +56,7 @@ function setNumber(name: 'gearRatio' | 'wheelDiameterMm' | 'poles' | 'nominalVol
       inputmode="decimal"
       @change="setNumber('nominalVolts', ($event.target as HTMLInputElement).value)"
     />
+    <LazyWhatMachine v-model="fields.construction" class="wide" @choose="takeFrom" />
     <v-select v-model="fields.construction" :items="items(constructions)" label="Construction" class="wide" />
     <v-select v-model="fields.motorKind" :items="items(motorKinds)" label="Motor" />
     <v-text-field

@@ -1,6 +1,5 @@
 import { v7 as newId } from 'uuid'
 import type { Cell } from '~~/core/strip/tray'
-import type { Difference } from '~~/core/engine/difference-schema'
 import type { JobBook } from '~~/messages/book'
 import { deviations, type Deviation, type Fate, type StripEntry } from '~~/messages/strip-entries'
 import type { FindingOrigin } from '~~/messages/vocabulary'
@@ -48,16 +47,6 @@ export function useStripSteps(book: ComputedRef<JobBook>) {
     }
     await add({ kind: 'not-as-planned', part: part.id, words: part.name, what, remark, findingId })
   }
-  /** What this example, or every one of its type, has taught: a difference, with no file to write. */
-  async function teach(difference: Difference, scope: 'engine' | 'type'): Promise<void> {
-    const { engine, type } = book.value
-    if (scope === 'engine') {
-      const adaptations = [...engine.adaptations, difference]
-      return outbox.send('engine.adapt', { id: engine.id, fields: { adaptations } }, engine)
-    }
-    const { templateId } = type
-    const adaptations = [...type.adaptations, difference]
-    return outbox.send('engine-type.adapt', { id: type.id, fields: { templateId, adaptations } }, type)
-  }
+  const teach = useTeachDifference(book)
   return { add, takeOff, putBack, strike, deviate, teach }
 }

@@ -44,4 +44,6 @@ export const emptyJob = (): JobFields => ({
   dueOn: null,
   estimateMinutes: null,
   arrivals: [],
+  told: [],
+  past: null,
 })

@@ -3,6 +3,7 @@ import { emptyOwner, emptyType, emptyEngine, emptyJob } from '~/forms/empty-entr
 import { plainCopy } from '~/forms/plain-copy'
 import { v7 as newId } from 'uuid'
 import type { EngineFields, EngineTypeFields, JobFields, OwnerFields } from '~~/messages/book-entries'
+import type { Construction, Power } from '~~/messages/vocabulary'
 import type { EngineTag, EngineTypeRow, OwnerRow } from '~~/messages/book'
 
 /** Owner and engine found or made, and what is wrong, in one flow. Kept as it is typed; one write at the end. */
@@ -12,12 +13,18 @@ const outbox = useOutbox()
 const workshop = useWorkshopStore()
 onMounted(() => void workshop.need())
 
+/** How it is made, as far as it bears on what can be told of it. */
+interface Machine {
+  construction: Construction
+  power: Power
+  history: string
+}
 interface TakeInDraft {
   owner: { id: string; name: string } | null
   newOwner: OwnerFields | null
-  type: { id: string; name: string } | null
+  type: ({ id: string; name: string } & Partial<Machine>) | null
   newType: EngineTypeFields | null
-  engine: { id: string; name: string } | null
+  engine: ({ id: string; name: string } & Partial<Machine>) | null
   newEngine: Omit<EngineFields, 'ownerId' | 'typeId'> | null
   job: JobFields
 }
@@ -44,22 +51,41 @@ watch(
   },
   { immediate: true },
 )
+const engineBook = (id: string) =>
+  $fetch<{
+    engine: { id: string; nickname: string; runningNumber: string; history: string }
+    type: EngineTypeRow
+    owner: OwnerRow
+  }>(`/api/engines/${id}`).catch(() => null)
+/** What is known of an engine of the book tells what can be said of it. */
+async function takeEngine(id: string, name: string): Promise<void> {
+  draft.value.engine = { id, name }
+  const book = await engineBook(id)
+  if (book && draft.value.engine?.id === id)
+    draft.value.engine = {
+      id,
+      name,
+      construction: book.type.construction,
+      power: book.type.power,
+      history: book.engine.history,
+    }
+}
 onMounted(async () => {
   const engineId = route.query.engine
   if (typeof engineId !== 'string') return
-  const book = await $fetch<{
-    engine: { id: string; nickname: string; runningNumber: string }
-    type: EngineTypeRow
-    owner: OwnerRow
-  }>(`/api/engines/${engineId}`).catch(() => null)
-  if (book)
-    draft.value = {
-      ...draft.value,
-      owner: { id: book.owner.id, name: book.owner.name },
-      newOwner: null,
-      engine: { id: book.engine.id, name: book.engine.nickname || `${book.type.maker} ${book.type.name}` },
-      newEngine: null,
-    }
+  const book = await engineBook(engineId)
+  if (!book) return
+  draft.value = { ...draft.value, owner: { id: book.owner.id, name: book.owner.name }, newOwner: null, newEngine: null }
+  await takeEngine(engineId, book.engine.nickname || `${book.type.maker} ${book.type.name}`)
+})
+const machine = computed<Machine>(() => {
+  const { engine, newEngine, type, newType } = draft.value
+  const known = engine ?? type ?? newType
+  return {
+    construction: known?.construction ?? 'other',
+    power: known?.power ?? 'dc',
+    history: engine?.history ?? newEngine?.history ?? '',
+  }
 })
 
 const ownerReady = computed(() => draft.value.owner !== null || draft.value.newOwner !== null)
@@ -200,7 +226,14 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
             label="Find its type"
             :title="engineTitle"
             :detail="(row: EngineTypeRow) => row.variantMarks || row.yearsMade"
-            @choose="draft.type = { id: $event.id, name: engineTitle($event) }"
+            @choose="
+              draft.type = {
+                id: $event.id,
+                name: engineTitle($event),
+                construction: $event.construction,
+                power: $event.power,
+              }
+            "
           /><v-btn variant="outlined" color="primary" @click="draft.newType = emptyType()">A new type</v-btn></template
         >
         <h3 class="example">This example</h3>
@@ -209,7 +242,7 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
       <template v-else>
         <ul v-if="ownersEngines.length > 0" class="engines">
           <li v-for="entry in ownersEngines" :key="entry.id">
-            <button type="button" @click="draft.engine = { id: entry.id, name: entry.name }">
+            <button type="button" @click="takeEngine(entry.id, entry.name)">
               <strong>{{ entry.name }}</strong><span class="quiet"
                 >{{ entry.typeName }}{{ entry.openJobId ? ', is here already' : '' }}</span
               >
@@ -223,7 +256,13 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
     </section>
     <section v-if="ownerReady && engineReady" aria-labelledby="what">
       <h2 id="what"><span class="step figure">3</span>What is wrong, and what is wanted</h2>
-      <JobFieldsForm v-model="draft.job" :problems="problems" />
+      <JobFieldsForm
+        v-model="draft.job"
+        :problems="problems"
+        :construction="machine.construction"
+        :power="machine.power"
+        :history="machine.history"
+      />
       <div class="photographs">
         <label class="pick"
           ><input

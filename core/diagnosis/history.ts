@@ -11,6 +11,8 @@ export interface TestFinding {
   readonly outcome: string
   /** State of the engine it was made in. */
   readonly state: number
+  /** Somebody tells of it who is not at this bench: believed less, and looked at all the same. */
+  readonly told?: boolean
 }
 
 export type EngineEvent =

@@ -34,6 +34,20 @@ describe('what one example differs in changes what is computed of it', () => {
     )
   })
 
+  it('a closed motor that opens: its commutator is reached behind the end plate, and the way back puts the plate on again', () => {
+    const opens = with_({ kind: 'opened', motor: 'motor', heldBy: 'two tongues', minutes: 3 })
+    expect(tank.accesses.some(({ id }) => id === 'motor.commutator')).toBe(false)
+    const plan = planAccess(opens, 'motor.commutator')
+    if (isNoWay(plan)) throw new Error('no way to the commutator')
+    const steps = [...plan.order]
+    expect(steps.indexOf('motor')).toBeLessThan(steps.indexOf('motor.end-plate'))
+    expect(steps.at(-1)).toBe('motor.end-plate')
+    expect(isSound(opens)).toBe(true)
+    expect(
+      applyDifferences(opens, [{ kind: 'opened', motor: 'motor', heldBy: 'glue', minutes: 3 }]).flagged,
+    ).toHaveLength(1)
+  })
+
   it('a wiper on the idle pony axle of the rail that lacked one adds a point that collects', () => {
     const machine = describeConstruction('open-frame')
     const added = applyDifferences(machine, [{ kind: 'pickup', wheelSet: 'pony', side: 'right', to: 'bus.right' }])

@@ -4,6 +4,7 @@ import type { Difference } from './difference-schema'
 import { driveTrain } from './drive-train'
 import { fitDecoder, hasDecoder } from './fit-decoder'
 import { inSentence } from './name-in-sentence'
+import { openMotor } from './open-motor'
 
 export interface Adapted {
   readonly description: EngineDescription
@@ -106,6 +107,12 @@ function applyOne(description: EngineDescription, difference: Difference): Engin
       return fastenedOtherwise(description, difference)
     case 'covered':
       return covered(description, difference)
+    case 'opened': {
+      const motor = need(description.motors, difference.motor, 'a motor')
+      if (motor.field !== null || motor.opens)
+        throw new NotApplicable(`${motor.name} can be opened as it is described.`)
+      return openMotor(description, motor, difference)
+    }
     case 'decoder': {
       if (hasDecoder(description)) throw new NotApplicable('It has a decoder already.')
       const fitted = fitDecoder(description)

@@ -16,6 +16,7 @@ export const differenceKinds: Readonly<Record<DifferenceKind, string>> = {
   material: 'Another material',
   fastened: 'A part held otherwise',
   covered: 'A part hidden under another',
+  opened: 'A closed motor that opens',
   decoder: 'A decoder fitted',
 }
 
@@ -48,6 +49,8 @@ export function differenceInWords(difference: Difference, description: EngineDes
       return `${nameIn(description.parts, difference.part)} held by ${inSentence(difference.heldBy)}`
     case 'covered':
       return `${difference.name} over the ${inSentence(nameIn(description.parts, difference.part))}, held by ${inSentence(difference.heldBy)}`
+    case 'opened':
+      return `${nameIn(description.motors, difference.motor)} opens: its end plate held by ${inSentence(difference.heldBy)}`
     case 'decoder':
       return 'A decoder between pickups and motor'
   }

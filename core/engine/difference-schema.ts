@@ -109,6 +109,11 @@ export const Difference = Type.Union([
     },
     closed,
   ),
+  /** A motor described as closed that opens all the same: brushes and commutator can be reached behind its end plate. */
+  Type.Object(
+    { kind: Type.Literal('opened'), motor: Id, heldBy: Words, minutes: Type.Number({ minimum: 0, maximum: 600 }) },
+    closed,
+  ),
   Type.Object({ kind: Type.Literal('decoder') }, closed),
 ])
 export type Difference = Static<typeof Difference>

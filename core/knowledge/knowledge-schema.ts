@@ -294,6 +294,13 @@ export const Test = Type.Object(
           name: Words,
           /** Of signs: how often it is seen with nothing wrong. */
           leak: Chance,
+          /** As who brings it in puts it, and how often that is wrong; without it, as it is seen over the counter. */
+          told: Type.Optional(
+            Type.Object(
+              { words: Words, wrong: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 0.5 })) },
+              closed,
+            ),
+          ),
         },
         closed,
       ),

@@ -70,6 +70,38 @@ describe('several goals at once', () => {
     )
   })
 
+  it('come off in the order somebody wants, as far as they can, and cost the same (property, all constructions)', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...machines),
+        fc.nat(),
+        fc.infiniteStream(fc.nat()),
+        ([, description], pick, dice) => {
+          const reachable = stripGoals(description).filter((goal) => !isRefusedStrip(planStrip(description, [goal.id])))
+          const goal = reachable[pick % reachable.length] as { id: string }
+          const plan = planOf(description, [goal.id])
+          const order = [...plan.steps]
+            .map((step) => ({ part: step.part, key: dice.next().value as number }))
+            .sort((one, other) => one.key - other.key)
+            .map(({ part }) => part)
+          const wished = planStrip(description, [goal.id], { order })
+          if (isRefusedStrip(wished)) throw new Error('an order refuses nothing')
+          expect(wished.steps.map((step) => step.part).sort()).toEqual(plan.steps.map((step) => step.part).sort())
+          const gone = new Set<string>()
+          for (const step of wished.steps) {
+            for (const group of removalOf(description, step.part).needs)
+              expect(group.some((id) => gone.has(id))).toBe(true)
+            gone.add(step.part)
+          }
+          // What can come off at once and is wished first does.
+          const [first] = order
+          if (first && removalOf(description, first).needs.length === 0) expect(wished.steps[0]?.part).toBe(first)
+        },
+      ),
+      { numRuns: 100 },
+    )
+  })
+
   it('is the cheapest of all ways (brute force over every subset of small random engines with alternatives)', () => {
     const template = describeConstruction('tank-open')
     const some = template.parts.find((part) => part.removal) as Part

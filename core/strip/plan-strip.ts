@@ -50,6 +50,8 @@ export interface StripPlan {
 export interface StripOptions extends RemovalOptions {
   /** Goals beside those every engine has: what a fault to be mended wants off. */
   readonly more?: readonly StripGoal[]
+  /** Parts in the order somebody wants them off: followed as far as each can come off, with what lies over it just before. */
+  readonly order?: readonly string[]
 }
 
 /** Why there is no plan, the goal that stands in its own way, and what can be done without it. */
@@ -171,7 +173,7 @@ function describePlan(
   phases: readonly string[][],
   goals: readonly StripGoal[],
   all: readonly StripGoal[],
-  options: RemovalOptions,
+  options: StripOptions,
 ): StripPlan {
   const parts = new Map(description.parts.map((part) => [part.id, part]))
   const groups = groupsOf(description, phases.flat())
@@ -180,7 +182,7 @@ function describePlan(
   const met = (goal: StripGoal): boolean => goal.off.every((group) => group.some((id) => gone.has(id)))
   const before = new Set(all.filter(met).map((goal) => goal.id))
   const reached = new Set(goals.filter(met).map((goal) => goal.id))
-  for (const id of phases.flatMap((phase) => groupedOrder(phase, parts, groups, gone))) {
+  for (const id of phases.flatMap((phase) => groupedOrder(phase, parts, groups, gone, options.order ?? []))) {
     const part = parts.get(id) as Part
     const removal = part.removal as Removal
     gone.add(id)
@@ -274,22 +276,33 @@ function groupsOf(description: EngineDescription, chosen: readonly string[]): Ma
   )
 }
 
-/** An order in which each can come off, staying with one group as long as it goes. */
+/** An order in which each can come off: as it was wished for, otherwise staying with one group as long as it goes. */
 function groupedOrder(
   chosen: readonly string[],
   parts: ReadonlyMap<string, Part>,
   groups: ReadonlyMap<string, StripGroup>,
   off: ReadonlySet<string>,
+  wished: readonly string[],
 ): string[] {
   const gone = new Set(off)
   const left = [...chosen]
   const order: string[] = []
+  const missing = (id: string): string[] =>
+    (parts.get(id)?.removal?.needs ?? [])
+      .filter((needs) => !needs.some((other) => gone.has(other)))
+      .map((needs) => needs.find((other) => left.includes(other)) ?? '')
+  /** What has to come off now for a part to come off, itself where nothing lies over it. */
+  const towards = (id: string, depth = 0): string | undefined => {
+    const [over] = missing(id)
+    return over === undefined ? id : depth > left.length ? undefined : towards(over, depth + 1)
+  }
   let group: StripGroup | undefined
   while (left.length > 0) {
-    const free = left.filter((id) =>
-      (parts.get(id)?.removal?.needs ?? []).every((needs) => needs.some((other) => gone.has(other))),
-    )
-    const next = free.find((id) => groups.get(id) === group) ?? free[0]
+    const free = left.filter((id) => missing(id).length === 0)
+    const wish = wished.find((id) => left.includes(id))
+    const toWish = wish === undefined ? undefined : towards(wish)
+    const next =
+      toWish !== undefined && free.includes(toWish) ? toWish : (free.find((id) => groups.get(id) === group) ?? free[0])
     if (next === undefined) break
     group = groups.get(next)
     order.push(next)

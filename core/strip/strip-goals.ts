@@ -1,4 +1,5 @@
-import type { EngineDescription, PartKind } from '../engine/description-schema'
+import type { Access, EngineDescription, PartKind, Stage } from '../engine/description-schema'
+import { hasDecoder } from '../engine/fit-decoder'
 import { inSentence } from '../engine/name-in-sentence'
 
 /** Something one opens an engine for. */
@@ -37,16 +38,19 @@ export function stripGoals(description: EngineDescription): StripGoal[] {
 function usualGoals(description: EngineDescription): StripGoal[] {
   const accesses = new Map(description.accesses.map((access) => [access.id, access]))
   const byCare = (id: string, words: string, kinds: readonly string[]): StripGoal => {
-    const places = description.carePoints.filter((point) => kinds.includes(point.kind))
-    const found = [...new Set(places.map((point) => point.access))].flatMap(
-      (access) => accesses.get(access ?? '') ?? [],
-    )
+    const found = description.carePoints
+      .filter((point) => kinds.includes(point.kind))
+      .map(({ access, part }): Pick<Access, 'off' | 'on'> => {
+        // A point without an access of its own lies open once what lies over its part is off.
+        const over = description.parts.find((entry) => entry.id === part)?.removal?.needs ?? []
+        return accesses.get(access ?? '') ?? { off: over, on: [] }
+      })
     return {
       id,
       kind: 'usual',
       words,
-      off: found.flatMap((access) => access.off),
-      on: found.flatMap((access) => access.on),
+      off: distinct(found.flatMap((access) => access.off)),
+      on: [...new Set(found.flatMap((access) => access.on))],
     }
   }
   const byKind = (id: string, words: string, kind: PartKind): StripGoal => ({
@@ -58,8 +62,10 @@ function usualGoals(description: EngineDescription): StripGoal[] {
       .map((part) => [part.id]),
     on: [],
   })
-  const boards = description.nodes.filter((node) => node.stage === 'board')
-  const atBoard = [...new Set(boards.map((node) => node.access))].flatMap((access) => accesses.get(access ?? '') ?? [])
+  const atNodes = (stage: Stage): Access[] => {
+    const nodes = description.nodes.filter((node) => node.stage === stage)
+    return [...new Set(nodes.map((node) => node.access))].flatMap((access) => accesses.get(access ?? '') ?? [])
+  }
   return [
     byKind('usual.lid', 'Lid off', 'body'),
     byCare('usual.commutator', 'Reach the commutator', ['commutator']),
@@ -69,12 +75,25 @@ function usualGoals(description: EngineDescription): StripGoal[] {
     byKind('usual.wheel-sets', 'Wheel sets out', 'axle'),
     byCare('usual.contacts', 'Clean the contacts', ['collecting-contact', 'axle-bearing-live']),
     byCare('usual.gears', 'Reach the gears', ['gear-train', 'worm']),
+    byKind('usual.lamps', 'Reach the lamps', 'lamp'),
+    byKind('usual.couplings', 'Change the couplings', 'coupling'),
+    {
+      id: 'usual.decoder',
+      kind: 'usual',
+      words: 'Fit a decoder',
+      off: hasDecoder(description) ? [] : atNodes('motor-lead').flatMap((access) => access.off),
+      on: [],
+    },
     {
       id: 'usual.board',
       kind: 'usual',
       words: 'Reach the board',
-      off: atBoard.flatMap((access) => access.off),
+      off: atNodes('board').flatMap((access) => access.off),
       on: [],
     },
   ]
 }
+
+const distinct = (needs: ReadonlyArray<readonly string[]>): Array<readonly string[]> => [
+  ...new Map(needs.map((group) => [group.join(), group])).values(),
+]

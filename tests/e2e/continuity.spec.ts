@@ -45,7 +45,7 @@ test('wheel by wheel: three keys and a pedal fill the sheet, and what it says re
   await expect(cell(`${first?.replace(': both probes on its rim', '')}, Rim: closed, sound`)).toBeVisible()
 
   await page.keyboard.press('s')
-  const sheets = page.getByRole('region', { name: 'From the sheets' })
+  const sheets = page.getByRole('region', { name: 'Told and measured' })
   await expect(sheets).toContainText('Wheel by wheel: treads of the front truck: some of them, 5 of 6 carry', {
     timeout: 30_000,
   })

@@ -134,6 +134,12 @@ function chosenDifference(f: typeof form): Difference | null {
     }
     case 'material':
       return f.materials.length > 0 ? { kind: 'material', part: f.part, materials: [...f.materials] } : null
+    case 'opened': {
+      const minutes = above(f.minutes)
+      return f.motor && f.place.trim() && minutes
+        ? { kind: 'opened', motor: f.motor, heldBy: f.place.trim(), minutes }
+        : null
+    }
     case 'decoder':
       return { kind: 'decoder' }
   }
@@ -154,6 +160,7 @@ const wanting: Readonly<Record<DifferenceKind, string>> = {
   material: 'What it is made of.',
   fastened: 'Which part, and what holds it: number, thread, length and head of screws, glue, rivets.',
   covered: 'Which part, what lies over it, what holds that, and minutes above 0.',
+  opened: 'Which motor, what holds its end plate, and minutes above 0.',
   decoder: '',
 }
 
@@ -290,6 +297,19 @@ function keep(): void {
             v-model="form.place"
             label="Held by"
             placeholder="4 screws M2 × 6, countersunk" /><v-text-field
+            v-model="form.minutes"
+            label="Minutes to take off"
+            inputmode="decimal"
+        /></template>
+        <template v-else-if="kind === 'opened'"
+          ><v-select
+            v-model="form.motor"
+            :items="items(description.motors.filter((motor) => !motor.opens))"
+            label="Which motor"
+            no-data-text="Every motor of it opens as described." /><v-text-field
+            v-model="form.place"
+            label="End plate held by"
+            placeholder="two tongues, bent over" /><v-text-field
             v-model="form.minutes"
             label="Minutes to take off"
             inputmode="decimal"

@@ -100,6 +100,13 @@ const foundSoFar = computed(() =>
   ),
 )
 
+const gatheredFrom: Readonly<Record<(typeof search.value.gathered)[number]['from'], string>> = {
+  sheet: 'Test sheet',
+  continuity: 'Continuity sheet',
+  told: 'Told at take-in',
+  counter: 'Seen at take-in',
+}
+
 /** What is not offered, by the reason. */
 const withheld = computed(() => {
   const byReason = new Map<string, string[]>()
@@ -318,6 +325,7 @@ useNextAction({
           >
         </button>
       </div>
+      <MotorOpens v-if="session.mayWrite" :book="book" :description="description" />
       <details v-if="withheld.length > 0" class="withheld">
         <summary>
           Not offered: {{ report.withheld.length }} {{ report.withheld.length === 1 ? 'observation' : 'observations' }}
@@ -417,11 +425,11 @@ useNextAction({
         </li>
       </ul>
     </section>
-    <section v-if="search.gathered.length > 0" aria-label="From the sheets">
-      <h2>From the sheets</h2>
+    <section v-if="search.gathered.length > 0" aria-label="Told and measured">
+      <h2>Told and measured</h2>
       <ul class="ruled-list">
         <li v-for="found in search.gathered" :key="found.id" class="gathered">
-          <span class="label">{{ found.from === 'sheet' ? 'Test sheet' : 'Continuity sheet' }}</span><span>{{
+          <span class="label">{{ gatheredFrom[found.from] }}</span><span>{{
             atStart(found.words.replace('Test sheet: ', ''))
           }}</span
           ><span class="quiet">{{ showMoment(found.at) }}</span>

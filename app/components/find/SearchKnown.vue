@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Circumstance, Equipment } from '~~/core/knowledge/knowledge-schema'
 import type { RunningSince } from '~~/core/care/due-list'
+import { circumstanceWords } from '~~/work/circumstance-words'
 import type { JobSearch } from '~~/work/search-history'
 
 /** What is known of the engine's past, what is off it, and what the bench lacks: all of it weighs in the advice. */
@@ -16,24 +17,7 @@ interface Known {
   running: RunningSince
 }
 const emit = defineEmits<{ known: [entry: Known] }>()
-const words: Readonly<Partial<Record<Circumstance, string>>> = {
-  'complained-of': 'Somebody complains of it',
-  'damp-store': 'Stored damp',
-  'attic-store': 'Stored in an attic',
-  'dry-store': 'Stored dry',
-  'idle-a-year': 'Idle a year or more',
-  'idle-ten-years': 'Idle ten years or more',
-  carpet: 'Run on carpet',
-  garden: 'Run in a garden',
-  exhibition: 'Run at shows',
-  'worked-on-by-others': 'Others worked on it',
-  'just-refitted': 'Just put together again',
-  'unknown-past': 'Past unknown',
-  'short-lived-leads': 'Old stiff leads',
-  old: 'Decades old',
-  'battery-inside': 'A battery leaked inside',
-  'lubricated-freely': 'Oiled freely',
-}
+const words = circumstanceWords
 const pieces: ReadonlyArray<readonly [Equipment, string]> = [
   ['milliammeter', 'Milliammeter'],
   ['ohmmeter', 'Ohmmeter'],

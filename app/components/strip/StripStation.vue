@@ -112,7 +112,13 @@ async function deviate(what: Deviation): Promise<void> {
   if (what === 'left-on' || what === 'would-not') await leaveOn(now.part)
 }
 const setGoals = (goals: readonly string[], leave: readonly string[] = state.value.leaveOn): Promise<void> =>
-  steps.add({ kind: 'goals', goals: [...goals], leaveOn: [...leave], overruled: [...state.value.overruled] })
+  steps.add({
+    kind: 'goals',
+    goals: [...goals],
+    leaveOn: [...leave],
+    overruled: [...state.value.overruled],
+    order: [...state.value.order],
+  })
 const leaveOn = (part: string): Promise<void> => setGoals(strip.value.chosen, [...state.value.leaveOn, part])
 const overrule = (part: string): Promise<void> =>
   steps.add({
@@ -120,7 +126,23 @@ const overrule = (part: string): Promise<void> =>
     goals: [...strip.value.chosen],
     leaveOn: state.value.leaveOn.filter((id) => id !== part),
     overruled: [...state.value.overruled, part],
+    order: [...state.value.order],
   })
+/** Another order of what is still to come off; what lies over a thing comes just before it. */
+function moveStep(from: number, to: number): void {
+  const order = (plan.value?.steps ?? []).map((entry) => entry.part)
+  const [part] = order.splice(from, 1)
+  if (part === undefined || !session.mayWrite || to < 0 || to > order.length) return
+  order.splice(to, 0, part)
+  void steps.add({
+    kind: 'goals',
+    goals: [...strip.value.chosen],
+    leaveOn: [...state.value.leaveOn],
+    overruled: [...state.value.overruled],
+    order,
+  })
+}
+const takeSuggested = (ids: readonly string[]): Promise<void> => setGoals([...new Set([...strip.value.chosen, ...ids])])
 async function undo(): Promise<void> {
   const last = state.value.standing.findLast((row) => ['off', 'not-as-planned', 'moved'].includes(row.entry.kind))
   if (last && 'words' in last.entry && session.mayWrite) await steps.strike(last.id, last.entry.words)
@@ -158,6 +180,21 @@ useBenchKeys([
   },
   { key: 'u', label: 'Undo the last step', run: () => void undo() },
   { key: 'g', label: 'What it is opened for', run: openGoals },
+  {
+    key: 'j',
+    label: 'All the job asks for',
+    run: () => {
+      if (strip.value.suggested.length > 0 && session.mayWrite)
+        void takeSuggested(strip.value.suggested.map(({ goal }) => goal))
+    },
+  },
+  {
+    key: 'n',
+    label: 'The next one first',
+    run: () => {
+      if ((plan.value?.steps.length ?? 0) > 1) moveStep(1, 0)
+    },
+  },
 ])
 useNextAction({
   label: computed(() =>
@@ -178,6 +215,20 @@ useNextAction({
         <li v-if="strip.chosen.length === 0" class="quiet">nothing yet</li>
       </ul>
       <button v-if="session.mayWrite" type="button" class="plain" @click="openGoals">Change <kbd>G</kbd></button>
+    </section>
+    <section v-if="strip.suggested.length > 0 && session.mayWrite" class="asks" aria-label="The job asks for">
+      <span class="label">The job asks for</span>
+      <button v-for="entry in strip.suggested" :key="entry.goal" type="button" @click="takeSuggested([entry.goal])">
+        <b>{{ goalWords(entry.goal) }}</b><span class="quiet">{{ entry.why }}</span>
+      </button>
+      <button
+        v-if="strip.suggested.length > 1"
+        type="button"
+        class="plain"
+        @click="takeSuggested(strip.suggested.map(({ goal }) => goal))"
+      >
+        All of it <kbd>J</kbd>
+      </button>
     </section>
     <div v-if="refusal" class="refusal" role="alert">
       <p class="sign sign--fault">{{ refusal.refused.message }}</p>
@@ -360,16 +411,13 @@ useNextAction({
       <p v-if="plan.orderFirst.length > 0" class="sign sign--care">
         Have one in the drawer before you begin: {{ plan.orderFirst.map((id) => nameOf(id).toLowerCase()).join(', ') }}.
       </p>
-      <section v-if="plan.steps.length > 1" aria-label="What follows">
-        <h2>Then</h2>
-        <ol class="line">
-          <li v-for="next in plan.steps.slice(1)" :key="next.part">
-            <span>{{ next.name }}</span><span class="quiet">{{ next.group.replaceAll('-', ' ') }}</span
-            ><span class="figure">{{ minutes(next.minutes) }}</span
-            ><span v-if="next.reaches.length > 0" class="reaches">{{ next.reaches.map(goalWords).join(', ') }}</span>
-          </li>
-        </ol>
-      </section>
+      <StepsToFollow
+        v-if="plan.steps.length > 1"
+        :steps="plan.steps.slice(1)"
+        :goal-words="goalWords"
+        :may-write="session.mayWrite"
+        @move="(from, to) => moveStep(from + 1, to + 1)"
+      />
       <p v-if="plan.free.length > 0" class="quiet">
         Lies open as well then, at no further price:
         {{ plan.free.map((id) => goalWords(id).replace('Reach: ', '').toLowerCase()).join(', ') }}.
@@ -430,6 +478,23 @@ useNextAction({
   margin: 0;
   padding: 0;
   font-weight: 600;
+}
+.asks {
+  display: flex;
+  gap: 6px 10px;
+  align-items: center;
+  flex-wrap: wrap;
+}
+.asks > button:not(.plain) {
+  display: flex;
+  gap: 4px 10px;
+  align-items: baseline;
+  flex-wrap: wrap;
+  min-height: var(--target);
+  padding: 6px 12px;
+  border: 1px dashed var(--brass);
+  border-radius: 3px;
+  text-align: left;
 }
 .plain[aria-pressed='true'] {
   box-shadow: inset 0 -3px 0 var(--brass);
@@ -501,23 +566,6 @@ useNextAction({
 .sums dd {
   margin: 0;
   font-weight: 600;
-}
-.line {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.line li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 110px 70px;
-  gap: 0 12px;
-  padding: 7px 0;
-  border-top: 1px solid var(--rule);
-}
-.line .reaches {
-  grid-column: 1 / -1;
-  color: var(--sound-ink);
-  font-size: 0.9rem;
 }
 .acts {
   display: flex;

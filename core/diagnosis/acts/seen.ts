@@ -23,7 +23,8 @@ export function seenAt(engine: CompiledEngine, test: number, outcome: string): n
 
 /** The events with what was seen at the looks among them, each once in its state; struck out by ruling it out. */
 export function withSeen(engine: CompiledEngine, { findings, events }: SearchHistory): EngineEvent[] {
-  const seen = findings.flatMap(({ test, outcome, state }): EngineEvent[] => {
+  const seen = findings.flatMap(({ test, outcome, state, told }): EngineEvent[] => {
+    if (told) return []
     const suspect = engine.suspects[seenAt(engine, engine.indexOfTest(test), outcome) ?? -1]
     const known = events.some(
       (event) =>

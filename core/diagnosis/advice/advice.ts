@@ -126,8 +126,8 @@ export class Adviser {
   }
 
   /** Whether what can only be judged on a motor that turns can be judged: as last seen in this state, or as is to be expected. */
-  private runsNow({ history, state }: Belief, worlds: Worlds): boolean {
-    const seen = history.findings.filter((finding) => {
+  private runsNow({ seenHere, state }: Belief, worlds: Worlds): boolean {
+    const seen = seenHere.filter((finding) => {
       const { test } = this.engine.tests[this.engine.indexOfTest(finding.test)] as BenchTest
       return finding.state === state && test.reading.kind === 'motion' && test.reach === 'as-it-stands'
     })
@@ -137,9 +137,9 @@ export class Adviser {
   }
 
   /** Chance that something is left, hidden, that one more trial would show: signs looked for in this state already have shown, or do not. */
-  leftToNotice({ history, state }: Belief, worlds: Worlds): number {
+  leftToNotice({ seenHere, state }: Belief, worlds: Worlds): number {
     const { engine, trial } = this
-    const noted = new Set(history.findings.flatMap((finding) => (finding.state === state ? [finding.test] : [])))
+    const noted = new Set(seenHere.flatMap((finding) => (finding.state === state ? [finding.test] : [])))
     const observations = (trial === null ? [] : (this.costs.acts[trial] as BenchAct).observations).filter((index) => {
       const { id, test } = engine.tests[index] as BenchTest
       return test.reading.kind !== 'signs' || !noted.has(id)
@@ -167,8 +167,8 @@ export class Adviser {
   }
 
   /** Whether the machine was tried in this state and everything noted was as it should be. */
-  trialPassed({ history, state }: Belief): boolean {
-    const proofs = history.findings.flatMap((finding) => {
+  trialPassed({ seenHere, state }: Belief): boolean {
+    const proofs = seenHere.flatMap((finding) => {
       const { test } = this.engine.tests[this.engine.indexOfTest(finding.test)] as BenchTest
       return finding.state === state && test.proves ? [{ test, outcome: finding.outcome }] : []
     })
@@ -247,12 +247,12 @@ export class Adviser {
 
   /** Nothing has been tried since the last repair: one run says whether that was it, and whether it was all. */
   private retest(belief: Belief, bench: BenchNow): Advice | null {
-    const { findings, events } = belief.history
+    const { events } = belief.history
     const { trial, costs } = this
     if (
       trial === null ||
       !events.some((event) => event.kind === 'repaired' && event.state === belief.state) ||
-      findings.some((finding) => finding.state === belief.state)
+      belief.seenHere.some((finding) => finding.state === belief.state)
     )
       return null
     const { id } = costs.acts[trial] as BenchAct
@@ -287,14 +287,14 @@ export class Adviser {
   }
 
   /** Whether an act was made in this state: what was not noted at it then was not to be noted. */
-  private justMade({ history, state }: Belief, act: number): boolean {
+  private justMade({ seenHere, state }: Belief, act: number): boolean {
     const { observations } = this.costs.acts[act] as BenchAct
     const made = new Set(
-      history.findings.flatMap((finding) => (finding.state === state ? [this.engine.indexOfTest(finding.test)] : [])),
+      seenHere.flatMap((finding) => (finding.state === state ? [this.engine.indexOfTest(finding.test)] : [])),
     )
     const noted = observations.filter((test) => made.has(test))
     // A trial of which sheets or a word have told little, and that little good, is not made yet.
-    const good = history.findings.every((finding) => {
+    const good = seenHere.every((finding) => {
       const test = this.engine.indexOfTest(finding.test)
       return (
         finding.state !== state ||
@@ -360,10 +360,10 @@ export class Adviser {
   }
 
   /** Whether it was looked at or measured since it was last touched, and found as it should be. */
-  private seenGood({ history }: Belief, index: number, since: number): boolean {
+  private seenGood({ seenHere }: Belief, index: number, since: number): boolean {
     const { engine } = this
     const { fault, place } = engine.suspects[index] as (typeof engine.suspects)[number]
-    return history.findings.some((finding) => {
+    return seenHere.some((finding) => {
       if (finding.state < since) return false
       const at = engine.indexOfTest(finding.test)
       const known = engine.tests[at] as BenchTest

@@ -72,9 +72,9 @@ export function askable(
 
 /** What was noted of parts nobody has touched since stays noted; a run is another after every repair. */
 function stillSeen(belief: Belief, index: number): boolean {
-  const { engine, history, state } = belief
+  const { engine, history, seenHere, state } = belief
   const known = engine.tests[index] as BenchTest
-  const made = history.findings.filter(({ test }) => test === known.id)
+  const made = seenHere.filter(({ test }) => test === known.id)
   if (made.some((finding) => finding.state === state)) return true
   if (made.length === 0 || runsAnew(known)) return false
   const last = Math.max(...made.map((finding) => finding.state))

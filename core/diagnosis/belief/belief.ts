@@ -1,5 +1,5 @@
 import type { CompiledEngine } from '../compiled-engine'
-import { currentState, type SearchHistory } from '../history'
+import { currentState, type SearchHistory, type TestFinding } from '../history'
 import type { Evidence } from './evidence'
 import { leavesOf, slotFactor, weightIn, type Effort, type Leaf } from './leaves'
 import type { Option, Slots } from './slots'
@@ -61,6 +61,11 @@ export class Belief {
       chance: share / whole,
       arrivedSound: arrivedSound / whole,
     }))
+  }
+
+  /** What was seen at this bench; what was only told is left to be looked at. */
+  get seenHere(): readonly TestFinding[] {
+    return this.history.findings.filter(({ told }) => told !== true)
   }
 
   /** The shares that matter for reasons: each above a thousandth. */

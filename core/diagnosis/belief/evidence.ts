@@ -7,6 +7,8 @@ import type { Option, Slots } from './slots'
 /** Chances closer than this come from the same faults. */
 const SAME_SIGN = 1e-9
 const MOST_OUTCOMES = 8
+/** Told of something whose row does not say how often it is told wrongly. Judged. */
+const TOLD_WRONG = 0.2
 /** So many cores are kept from one finding to the next. */
 const MOST_CORES = 1500
 
@@ -15,6 +17,8 @@ interface Seen {
   readonly test: number
   readonly state: number
   readonly outcome: number
+  /** How often it is told wrongly; 0 of what was seen at the bench. */
+  readonly toldWrong: number
 }
 
 /** Findings that may be one and the same thing seen again: those of one test. */
@@ -130,7 +134,7 @@ export class Evidence {
   misreadOf(finding: number): number {
     const seen = this.units.flatMap((unit) => unit.seen).find((entry) => entry.finding === finding) as Seen
     const { misread, outcomes } = (this.engine.tests[seen.test] as BenchTest).test
-    return misread / outcomes.length
+    return Math.max(misread, seen.toldWrong) / outcomes.length
   }
 
   /** @param core by slot its option, −1 where the suspect is absent */
@@ -237,14 +241,15 @@ export class Evidence {
   /** Chance of what was seen: a thing seen again is one thing, misread anew each time. */
   private chanceOf({ seen, signs }: Unit, suspects: readonly number[][], rows: readonly CircuitRow[]): number {
     const { engine, vectors, spreads, states } = this
-    for (const [at, { test, state }] of seen.entries()) {
+    for (const [at, { test, state, toldWrong }] of seen.entries()) {
       const place = states.indexOf(state)
-      spreads[at] = engine.trueChances(
+      const misread = engine.trueChances(
         test,
         suspects[place] as number[],
         rows[place] as CircuitRow,
         (vectors[at] ??= new Float64Array(MOST_OUTCOMES)),
       )
+      spreads[at] = Math.max(misread, toldWrong)
     }
     let chance = 1
     const done = new Uint8Array(seen.length)
@@ -289,19 +294,23 @@ export class Evidence {
   private unitsOf(findings: readonly TestFinding[]): Unit[] {
     const { engine } = this
     const groups = new Map<number, Seen[]>()
-    for (const [finding, { test: id, outcome, state }] of findings.entries()) {
+    for (const [finding, { test: id, outcome: outcomeId, state, told }] of findings.entries()) {
       const test = engine.indexOfTest(id)
-      const seen = { finding, test, state, outcome: engine.indexOfOutcome(test, outcome) }
+      const outcome = engine.indexOfOutcome(test, outcomeId)
+      const known = (engine.tests[test] as BenchTest).test.outcomes[outcome]
+      const seen = { finding, test, state, outcome, toldWrong: told ? (known?.told?.wrong ?? TOLD_WRONG) : 0 }
       groups.set(test, [...(groups.get(test) ?? []), seen])
     }
     return [...groups].map(([test, unsorted]): Unit => {
       // Whatever the order things were told in: the same history gives the same answer.
-      const seen = [...unsorted].sort((one, other) => one.state - other.state || one.outcome - other.outcome)
+      const seen = [...unsorted].sort(
+        (one, other) => one.state - other.state || one.outcome - other.outcome || one.toldWrong - other.toldWrong,
+      )
       const { test: known } = engine.tests[test] as BenchTest
       const signs = known.reading.kind === 'signs'
       const running = known.needsRunning
       return {
-        key: `${test}/${seen.map(({ state, outcome }) => `${state}.${outcome}`).join()}`,
+        key: `${test}/${seen.map(({ state, outcome, toldWrong }) => `${state}.${outcome}.${toldWrong}`).join()}`,
         seen,
         signs,
         asksCircuit: !signs || running,

@@ -1,4 +1,5 @@
 import { removal, type Draft } from './draft'
+import { armatureRemoval, brushRemoval, springRemoval } from './motor-removals'
 import type { EntryOf } from './plan-schema'
 import { inSentence } from '../name-in-sentence'
 
@@ -119,19 +120,11 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
     unit,
     materials: ['lacquered-wire', 'steel', 'copper'],
     removal: opens
-      ? removal({
-          minutes: 3,
-          refitMinutes: 5,
-          needs:
-            style === 'side-brush'
-              ? [[`${id}.brush-plus`], [`${id}.brush-minus`], ...behind]
-              : [[id], [`${id}.brush-plus`], [`${id}.brush-minus`]],
-          tools: ['fine-screwdriver'],
-          risk: 0.05,
-          replacement: 'rare',
-          hazards: ['strong-magnet'],
-          wayBack: 'Washers in their order, end play as found or better.',
-        })
+      ? armatureRemoval(
+          style === 'side-brush'
+            ? [[`${id}.brush-plus`], [`${id}.brush-minus`], ...behind]
+            : [[id], [`${id}.brush-plus`], [`${id}.brush-minus`]],
+        )
       : null,
   })
   for (const pole of ['plus', 'minus'] as const)
@@ -274,18 +267,7 @@ function addBrush(
     kind: 'motor-part',
     unit,
     materials: ['bronze'],
-    removal: opens
-      ? removal({
-          minutes: 0.5,
-          refitMinutes: 1,
-          needs: style === 'side-brush' ? [[cap]] : behind,
-          tools: ['tweezers'],
-          risk: 0.02,
-          replacement: 'order',
-          hazards: ['flies-away', 'eyes'],
-          wayBack: 'Equal to its fellow; bears in the middle of the brush.',
-        })
-      : null,
+    removal: opens ? springRemoval(style === 'side-brush' ? [[cap]] : behind) : null,
   })
   draft.part({
     id: brush,
@@ -293,18 +275,7 @@ function addBrush(
     kind: 'motor-part',
     unit,
     materials: ['carbon'],
-    removal: opens
-      ? removal({
-          minutes: 0.3,
-          refitMinutes: 0.5,
-          needs: [[spring]],
-          tools: ['tweezers'],
-          risk: 0.01,
-          replacement: 'order',
-          hazards: ['small-parts'],
-          wayBack: 'The same way round: its curve lies on the commutator, its groove in line with the spring.',
-        })
-      : null,
+    removal: opens ? brushRemoval([[spring]]) : null,
   })
   draft.node(`${id}.at-${pole}`, `${of.charAt(0).toUpperCase()}${of.slice(1)}`, 'brush', brushes)
   draft.node(`${id}.bar-${pole}`, `Commutator under the ${of}`, 'commutator', commutator)

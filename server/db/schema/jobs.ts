@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { boolean, date, index, int, json, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
-import type { ArrivalItem } from '../../../messages/book-entries'
+import type { Circumstance } from '../../../core/knowledge/knowledge-schema'
+import type { ArrivalItem, ToldObservation } from '../../../messages/book-entries'
 import type { JobState, StationId } from '../../../messages/vocabulary'
 import { foldedTextColumn, instant, uuidColumn, versionColumn } from '../column-types'
 import { engine } from './engines'
@@ -30,6 +31,8 @@ export const job = mysqlTable(
     consent: varchar('consent', { length: 400 }).notNull(),
     conditionOnArrival: text('condition_on_arrival').notNull(),
     arrivals: json('arrivals').$type<ArrivalItem[]>().notNull(),
+    told: json('told').$type<ToldObservation[]>(),
+    past: json('past').$type<Circumstance[]>(),
     dueOn: date('due_on', { mode: 'string' }),
     estimateMinutes: int('estimate_minutes'),
     takenInAt: instant('taken_in_at').notNull(),

@@ -1,0 +1,2 @@
+ALTER TABLE `job` ADD `told` json;--> statement-breakpoint
+ALTER TABLE `job` ADD `past` json;

@@ -1,0 +1,67 @@
+import { benchTestsOf, type BenchTest } from '../core/diagnosis/places/bench-tests'
+import { placesOf } from '../core/diagnosis/places/places-of'
+import type { EngineDescription } from '../core/engine/description-schema'
+import type { Knowledge } from '../core/knowledge/knowledge-schema'
+import type { JobBook } from '../messages/book'
+import type { ToldObservation } from '../messages/book-entries'
+import type { GatheredFinding } from './gathered-findings'
+
+/** Something that can be tapped while an engine is taken in. */
+export interface TellableObservation extends ToldObservation {
+  /** Told by who brings it, or seen over the counter. */
+  readonly from: 'told' | 'counter'
+}
+
+const testsOf = (description: EngineDescription, knowledge: Knowledge): BenchTest[] =>
+  benchTestsOf(description, placesOf(description), knowledge, new Set([`power-${description.power}` as const]))
+
+/** What can be told or seen of such an engine before it is put on the bench, each once whatever its places. */
+export function tellableOf(description: EngineDescription, knowledge: Knowledge): TellableObservation[] {
+  const tests = new Map(testsOf(description, knowledge).map(({ test }) => [test.id, test]))
+  return [...tests.values()].flatMap(({ id, outcomes }) =>
+    outcomes.flatMap(({ id: outcome, told }) =>
+      told
+        ? [{ test: id, outcome, words: told.words, from: told.wrong === undefined ? ('counter' as const) : 'told' }]
+        : [],
+    ),
+  )
+}
+
+/**
+ * What was told of a job’s engine as findings in the state it came in: at every place the words may mean. What is not
+ * in the knowledge any more, or not on this engine, says nothing.
+ *
+ * @param book the job
+ * @param description of its engine
+ * @param knowledge checked
+ */
+export function toldFindings(
+  { job, engine, search, sheets, continuity }: Pick<JobBook, 'job' | 'engine' | 'search' | 'sheets' | 'continuity'>,
+  description: EngineDescription,
+  knowledge: Knowledge,
+): GatheredFinding[] {
+  if (!job.told || job.told.length === 0) return []
+  const arrived = Math.min(
+    engine.stateNumber,
+    ...[search, sheets, continuity].flatMap((rows) => rows.map((row) => row.engineState)),
+  )
+  const tests = testsOf(description, knowledge)
+  return job.told.flatMap(({ test: told, outcome, words }) =>
+    tests.flatMap(({ id, test }): GatheredFinding[] => {
+      const known = test.id === told ? test.outcomes.find((entry) => entry.id === outcome) : undefined
+      return known
+        ? [
+            {
+              id: `told:${id}`,
+              from: known.told?.wrong === undefined ? 'counter' : 'told',
+              engineState: arrived,
+              test: id,
+              outcome,
+              words,
+              at: job.takenInAt,
+            },
+          ]
+        : []
+    }),
+  )
+}
