@@ -26,6 +26,8 @@ export interface DemoJob {
   readonly sentimental?: boolean
   readonly condition?: string
   readonly estimate?: number
+  /** What the owner tells, and what is seen over the counter. */
+  readonly told?: ReadonlyArray<readonly [test: string, outcome: string, words: string]>
   readonly arrivals?: ReadonlyArray<readonly [ArrivalKind, string, ArrivalFate?]>
   readonly findings?: ReadonlyArray<
     readonly [
@@ -253,6 +255,7 @@ const inHand: readonly DemoJob[] = [
     limit: 5000,
     jonas: true,
     complaint: 'Creeps badly and hums when it stands; only the front lamp burns.',
+    told: [['creep', 'jerky', 'Creeps jerkily']],
     trial: 'Ten starts at the slowest setting that moves it',
     wanted: 'A slow start for the station platform, and both lamps.',
     first: { withMeter: true, speeds: true, held: true, celsius: 20, trial: [10, 10] },

@@ -1,6 +1,5 @@
 import { readFileSync } from 'node:fs'
 import { v7 as newId } from 'uuid'
-import { usualCommands } from '../bench/supply/supply-commands'
 import { describeConstruction } from '../core/knowledge/constructions'
 import { writeReading } from '../server/commands/add-reading'
 import { hashOf, runCommand, runOnce } from '../server/commands/run-command'
@@ -17,6 +16,8 @@ import { stationIds } from '../messages/vocabulary'
 import { drawPhotograph } from './draw-photograph'
 import { relayStep } from '../work/relay-lines'
 import { engines, type DemoEngine } from './engines'
+import { instruments } from './instruments'
+import { parcelFields, parcels, type DemoParcel } from './parcels'
 import { engineTypes, type DemoType } from './engine-types'
 import { jobs, type DemoJob } from './jobs'
 import { benchHand, meters, owners, reader, shop } from './people-and-owners'
@@ -51,12 +52,16 @@ export async function loadScenario(database: Database, { now, password }: Scenar
   await loader.instruments()
   await loader.book()
   for (const [index, job] of jobs.entries()) await loader.job(job, index)
+  for (const demo of parcels) await loader.parcel(demo)
   await loader.running()
 }
 
 class ScenarioLoader {
   private readonly ownerIds = new Map<string, string>()
   private readonly typeIds = new Map<string, string>()
+  private readonly parcelIds = new Map<string, string>()
+  /** By engine the job that came in a parcel. */
+  private readonly parcelJobIds = new Map<string, string>()
   private readonly engineIds = new Map<string, string>()
   private readonly meterRows: MeterRow[] = []
   private jonas: Actor | null = null
@@ -99,34 +104,10 @@ class ScenarioLoader {
     }
   }
 
-  /** The supply that ships, so that a motor can be measured with nothing connected. */
+  /** The supplies that ship, so that a motor can be measured with nothing connected. */
   async instruments(): Promise<void> {
-    const accuracy = {
-      voltage: { percentOfReading: 0.05, digits: 2, resolution: 0.001 },
-      current: { percentOfReading: 0.1, digits: 3, resolution: 0.0001 },
-    }
-    for (const [name, leadOhms] of [
-      ['Simulated bench supply', 0.05],
-      ['Simulated supply by the window', 0.08],
-    ] as const) {
-      await this.run(
-        'instrument.save',
-        {
-          id: newId(),
-          fields: {
-            name,
-            kind: 'simulated',
-            host: '',
-            port: 5025,
-            leadOhms,
-            commands: { ...usualCommands },
-            ...accuracy,
-            retired: false,
-          },
-        },
-        new Date(this.now.getTime() - 30 * DAY_MS),
-      )
-    }
+    const at = new Date(this.now.getTime() - 30 * DAY_MS)
+    for (const fields of instruments) await this.run('instrument.save', { id: newId(), fields }, at)
   }
 
   async book(): Promise<void> {
@@ -145,6 +126,7 @@ class ScenarioLoader {
         await this.run('type-knowledge.save', { id, fields: { changes } }, new Date(this.now.getTime() - 60 * DAY_MS))
     }
     for (const engine of engines) await this.engine(engine, at)
+    for (const demo of parcels) await this.parcel(demo)
   }
 
   private async engine(engine: DemoEngine, at: Date): Promise<void> {
@@ -213,6 +195,16 @@ class ScenarioLoader {
     }
   }
 
+  /** A parcel as it came, and once its jobs are in the book what of it belongs to which. */
+  async parcel(demo: DemoParcel): Promise<void> {
+    const known = this.parcelIds.get(demo.engines[0] ?? '')
+    const id = known ?? newId()
+    for (const key of demo.engines) this.parcelIds.set(key, id)
+    const at = new Date(this.now.getTime() - demo.daysAgo * DAY_MS)
+    const fields = parcelFields(demo, this.ownerIds.get(demo.owner) as string, this.parcelJobIds, at)
+    await this.run('parcel.save', { id, fields }, at, known ? { expectedVersion: 1 } : {})
+  }
+
   private typeOf(engine: DemoEngine): DemoType {
     return engineTypes.find((type) => type.key === engine.type) as DemoType
   }
@@ -250,11 +242,14 @@ class ScenarioLoader {
             what,
             fate: fate ?? null,
           })),
+          told: (demo.told ?? []).map(([test, outcome, words]) => ({ test, outcome, words })),
+          parcelId: (demo.handBack ? undefined : this.parcelIds.get(engine.key)) ?? null,
         },
       },
       new Date(clock),
       { actor },
     )
+    if (!demo.handBack) this.parcelJobIds.set(engine.key, jobId)
     for (const [ordinal, caption] of (demo.photographs ?? []).entries()) {
       const bytes = await drawPhotograph(engine.livery, this.typeOf(engine).looks, index * 10 + ordinal + 1)
       await keepPhotograph(

@@ -112,6 +112,8 @@ export const JobFields = Type.Object(
     arrivals: Type.Array(ArrivalItem, { maxItems: 200 }),
     /** Added later. */
     told: Type.Optional(OrNull(Type.Array(ToldObservation, { maxItems: 60 }))),
+    /** The parcel it came in with others. Added later. */
+    parcelId: Type.Optional(OrNull(Id)),
     /** Its surroundings and who worked on it, where somebody said so; without it the words of the take-in are read. Added later. */
     past: Type.Optional(OrNull(Type.Array(OneOf(circumstances), { maxItems: 30 }))),
   },

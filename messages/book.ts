@@ -28,6 +28,7 @@ import type { TaughtMinutes } from '../core/strip/taught-minutes'
 import type { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
 import type { CareEntry, ShelfFields } from './care-entries'
+import type { ParcelFields } from './parcel-entries'
 import type { ContinuityFields } from './continuity-entries'
 import type { PhotographFields } from './photograph-entries'
 import type { SearchEntry } from './search-entries'
@@ -129,6 +130,25 @@ export interface CareBook {
 }
 
 export interface ShelfRow extends ShelfFields, Kept {}
+export interface ParcelRow extends ParcelFields, Kept {}
+
+/** A parcel in a list. */
+export interface ParcelTag {
+  readonly id: string
+  readonly arrivedOn: string
+  readonly came: string
+  readonly sentBackOn: string | null
+  readonly ownerName: string
+  readonly engines: number
+}
+
+/** A parcel with whose it is and the jobs that came in it. */
+export interface ParcelBook {
+  readonly parcel: ParcelRow
+  readonly owner: OwnerRow
+  readonly jobs: readonly JobRow[]
+  readonly tags: readonly JobTag[]
+}
 
 export type ContinuityRow = ContinuityFields & {
   readonly id: string

@@ -16,6 +16,8 @@ import type {
   OwnerBook,
   OwnerRow,
   PartRow,
+  ParcelBook,
+  ParcelRow,
   PersonRow,
   PhotographRow,
   Practice,
@@ -60,6 +62,7 @@ export interface Changes {
   readonly instruments?: readonly InstrumentRow[]
   readonly people?: readonly PersonRow[]
   readonly shelf?: readonly ShelfRow[]
+  readonly parcels?: readonly ParcelRow[]
   /** Of no single book: every screen shows them. */
   readonly timers?: readonly TimerRow[]
   readonly workshop?: ReadonlyArray<Pick<WorkshopBook, 'workshop' | 'version'>>
@@ -126,6 +129,11 @@ export function engineBookWith(book: EngineBook, changes: Changes): EngineBook {
 /** The same for an owner's page. */
 export function ownerBookWith(book: OwnerBook, changes: Changes): OwnerBook {
   return { ...book, owner: latest(book.owner, changes.owners) }
+}
+
+/** The same for a parcel’s page. */
+export function parcelBookWith(book: ParcelBook, changes: Changes): ParcelBook {
+  return { ...book, owner: latest(book.owner, changes.owners), parcel: latest(book.parcel, changes.parcels) }
 }
 
 /** The same for the workshop's settings. */

@@ -14,6 +14,7 @@ import {
   SheetFields,
   WorkshopFields,
 } from './bench-entries'
+import { ParcelFields } from './parcel-entries'
 import { CareEntry, RunningFields, ShelfFields } from './care-entries'
 import { ContinuityFields } from './continuity-entries'
 import { ForgetFields, LearnFields, TypeKnowledgeFields } from './knowledge-entries'
@@ -68,6 +69,7 @@ export const commandSchemas = {
   'strip.add': Type.Object({ id: Id, jobId: Id, entry: StripEntry }, closed),
   'care.add': Type.Object({ id: Id, jobId: Id, entry: CareEntry }, closed),
   'shelf.save': save(ShelfFields),
+  'parcel.save': save(ParcelFields),
   'running.book': save(RunningFields),
   /** Caption, subject and marks of one that is there: its bytes come on another way. */
   'photograph.save': saveInJob(PhotographFields),

@@ -1,4 +1,4 @@
-import { shippedSettings, type Kept, type LoadedJob, type TimerBook, type WorkshopBook } from './book'
+import { shippedSettings, type Kept, type LoadedJob, type ParcelBook, type TimerBook, type WorkshopBook } from './book'
 import type { Changes } from './changes'
 import type { CommandName, CommandPayload } from './commands'
 
@@ -13,7 +13,8 @@ export interface Sent<N extends CommandName> {
 /** The rows as they stand before, as far as whoever asks has them: a row that is not among them is taken for new. */
 export type Standing = Partial<LoadedJob> &
   Partial<Pick<WorkshopBook, 'meters' | 'instruments' | 'people' | 'shelf' | 'version'>> &
-  Partial<Pick<TimerBook, 'timers'>>
+  Partial<Pick<TimerBook, 'timers'>> &
+  Partial<Pick<ParcelBook, 'parcel'>>
 
 export type Effect<N extends CommandName> = (standing: Standing, sent: Sent<N>) => Changes
 
@@ -96,6 +97,9 @@ export const effects: { readonly [N in CommandName]: Effect<N> } = {
   'strip.add': (_standing, { payload, author, capturedAt }) => ({ strip: [{ ...payload, author, capturedAt }] }),
   'care.add': (_standing, { payload, author, capturedAt }) => ({ care: [{ ...payload, author, capturedAt }] }),
   'shelf.save': ({ shelf }, { payload: { id, fields } }) => ({ shelf: [{ ...known(shelf, id), ...fields }] }),
+  'parcel.save': ({ parcel }, { payload: { id, fields } }) => ({
+    parcels: [{ ...known(parcel && [parcel], id), ...fields }],
+  }),
   // Hours show on the care book, which is reckoned from all engines at once.
   'running.book': () => ({}),
   'photograph.save': ({ photographs }, { payload: { id, jobId, fields } }) => {

@@ -50,6 +50,8 @@ export const sendings: { readonly [N in CommandName]: Sending<N> } = {
   'strip.add': inJob('step of taking apart', 'strip'),
   'care.add': inJob('step of cleaning', 'care'),
   'shelf.save': inShop('shelf', 'shelf'),
+  // Behind the owner it belongs to, who may be new as well.
+  'parcel.save': { ...inShop('parcel', 'parcel'), lane: ({ fields }) => ownerLane(fields.ownerId) },
   'running.book': inShop('running hours', 'running'),
   'photograph.save': inJob('words to a photograph', 'photograph'),
   'timer.begin': { ...inShop('timer', 'timer'), lane: () => TIMER_LANE },

@@ -27,3 +27,8 @@ export function showMoment(instant: string): string {
 export function showAgo(instant: string): string {
   return formatDistanceToNowStrict(parseISO(instant), { addSuffix: true })
 }
+
+/** The calendar day it is now, as days are kept. */
+export function today(): string {
+  return format(new Date(), 'yyyy-MM-dd')
+}

@@ -131,6 +131,7 @@ const turnWords = { forward: 'forward', reverse: 'in reverse', stands: 'stands' 
       :book="book"
       :description="described.description"
       :testing="way !== null"
+      :wet="dry !== null"
       @test="testStep"
     />
     <p v-if="dry !== null" class="sign sign--fault" role="alert">

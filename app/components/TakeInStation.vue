@@ -31,6 +31,7 @@ function fieldsOf({ job }: JobBook): JobFields {
     arrivals,
     told,
     past,
+    parcelId,
   } = job
   return plainCopy({
     complaint,
@@ -46,6 +47,7 @@ function fieldsOf({ job }: JobBook): JobFields {
     arrivals: arrivals.map((item) => ({ ...item })),
     told: told ?? null,
     past: past ?? null,
+    parcelId: parcelId ?? null,
   })
 }
 
@@ -104,6 +106,10 @@ async function settle(id: string, fate: string | null): Promise<void> {
           {{ book.job.trial || 'Not written as a trial yet: where, how fast, which way, how often.' }}
           <span v-if="book.job.trial" class="quiet">{{ book.job.trialAttempts }} attempts</span>
         </dd>
+        <template v-if="book.job.parcelId"
+          ><dt>Came in</dt>
+          <dd><NuxtLink :to="`/parcels/${book.job.parcelId}`">a parcel with others</NuxtLink></dd></template
+        >
         <dt>Wanted</dt>
         <dd>{{ book.job.wanted || 'Not noted' }}</dd>
         <dt>Money limit</dt>

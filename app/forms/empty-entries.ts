@@ -1,4 +1,5 @@
 import { v7 as newId } from 'uuid'
+import type { ParcelFields } from '~~/messages/parcel-entries'
 import type { EngineFields, EngineTypeFields, JobFields, OwnerFields } from '~~/messages/book-entries'
 
 /** What a new entry holds before anything is typed. */
@@ -46,4 +47,14 @@ export const emptyJob = (): JobFields => ({
   arrivals: [],
   told: [],
   past: null,
+})
+
+export const emptyParcel = (ownerId: string): Omit<ParcelFields, 'arrivedOn'> => ({
+  ownerId,
+  came: '',
+  condition: '',
+  items: [],
+  packed: [],
+  sentBackOn: null,
+  remarks: '',
 })

@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { emptyOwner, emptyType, emptyEngine, emptyJob } from '~/forms/empty-entries'
+import { emptyOwner, emptyType, emptyEngine, emptyJob, emptyParcel } from '~/forms/empty-entries'
 import { plainCopy } from '~/forms/plain-copy'
 import { v7 as newId } from 'uuid'
 import type { EngineFields, EngineTypeFields, JobFields, OwnerFields } from '~~/messages/book-entries'
 import type { Construction, Power } from '~~/messages/vocabulary'
-import type { EngineTag, EngineTypeRow, OwnerRow } from '~~/messages/book'
+import { showDay, today } from '~~/work/describe-due'
+import type { EngineTag, EngineTypeRow, OwnerRow, ParcelBook, ParcelTag } from '~~/messages/book'
 
 /** Owner and engine found or made, and what is wrong, in one flow. Kept as it is typed; one write at the end. */
 const router = useRouter()
 const route = useRoute()
 const outbox = useOutbox()
+const session = useSessionStore()
 const workshop = useWorkshopStore()
 onMounted(() => void workshop.need())
 
@@ -69,6 +71,27 @@ async function takeEngine(id: string, name: string): Promise<void> {
       power: book.type.power,
       history: book.engine.history,
     }
+}
+/** Parcels that are being unpacked: what comes out of one belongs to it. */
+const parcels = shallowRef<readonly ParcelTag[]>([])
+onMounted(async () => {
+  parcels.value = await $fetch<ParcelTag[]>('/api/parcels').catch(() => [])
+})
+const parcel = shallowRef<{ readonly id: string; readonly words: string } | null>(null)
+onMounted(async () => {
+  const { parcel: parcelId } = route.query
+  if (typeof parcelId !== 'string') return
+  const book = await $fetch<ParcelBook>(`/api/parcels/${parcelId}`).catch(() => null)
+  if (!book) return
+  draft.value = { ...draft.value, owner: { id: book.owner.id, name: book.owner.name }, newOwner: null }
+  parcel.value = { id: parcelId, words: `the parcel that came ${showDay(book.parcel.arrivedOn)}` }
+})
+async function openParcel(): Promise<void> {
+  const { owner } = draft.value
+  if (!owner) return
+  const id = newId()
+  await outbox.send('parcel.save', { id, fields: { ...emptyParcel(owner.id), arrivedOn: today() } })
+  await router.push(`/parcels/${id}`)
 }
 onMounted(async () => {
   const engineId = route.query.engine
@@ -133,7 +156,7 @@ async function queue(
     owner: owner ? { existing: owner.id } : made(newOwner ?? emptyOwner()),
     type: newEngine ? (type ? { existing: type.id } : made(newType ?? emptyType())) : null,
     engine: engine ? { existing: engine.id } : made(newEngine ?? emptyEngine()),
-    job: plainCopy(job),
+    job: { ...plainCopy(job), ...(parcel.value ? { parcelId: parcel.value.id } : {}) },
   })
   for (const file of photographs.value) await outbox.sendPhotograph(jobId, 'take-in', file)
   photographs.value = []
@@ -161,6 +184,20 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
         >Start over</v-btn
       >
     </div>
+    <p v-if="parcel" class="sign sign--sound">
+      <span
+        >It comes out of <NuxtLink :to="`/parcels/${parcel.id}`">{{ parcel.words }}</NuxtLink>.</span
+      >
+    </p>
+    <p v-else-if="parcels.length > 0" class="quiet">
+      Being unpacked:
+      <template v-for="(entry, index) in parcels" :key="entry.id"
+        ><template v-if="index > 0">, </template
+        ><NuxtLink :to="`/parcels/${entry.id}`"
+          >{{ entry.ownerName }}, {{ showDay(entry.arrivedOn) }}</NuxtLink
+        ></template
+      >.
+    </p>
     <section aria-labelledby="whose">
       <h2 id="whose"><span class="step figure">1</span>Whose is it</h2>
       <p v-if="problems.owner && !ownerReady" class="sign sign--fault problem">{{ problems.owner }}</p>
@@ -174,6 +211,8 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
             }
           "
           >Another</v-btn
+        ><v-btn v-if="!parcel && session.mayWrite" variant="outlined" @click="openParcel"
+          >Several came in one parcel</v-btn
         >
       </div>
       <template v-else-if="draft.newOwner"

@@ -20,6 +20,7 @@ import { saveFinding } from './save-finding'
 import { saveInstrument } from './save-instrument'
 import { saveMeter } from './save-meter'
 import { saveOwner } from './save-owner'
+import { saveParcel } from './save-parcel'
 import { savePart } from './save-part'
 import { savePerson } from './save-person'
 import { savePhotograph } from './save-photograph'
@@ -52,6 +53,7 @@ export const handlers: { readonly [N in CommandName]: (write: Write, payload: Co
     'strip.add': addStripEntry,
     'care.add': addCareEntry,
     'shelf.save': saveShelf,
+    'parcel.save': saveParcel,
     'running.book': bookRunning,
     'photograph.save': savePhotograph,
     'timer.begin': beginTimer,

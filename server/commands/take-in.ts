@@ -2,6 +2,7 @@ import { eq, sql } from 'drizzle-orm'
 import type { CommandPayload } from '../../messages/commands'
 import { counter, engine, engineType, job, owner } from '../db/schema'
 import { cannotBeWritten } from '../problems'
+import { lockParcelOf } from './in-parcel'
 import { jobSearchText } from './job-search-text'
 import { saveEngineType } from './save-engine-type'
 import { saveOwner } from './save-owner'
@@ -33,6 +34,7 @@ export async function takeIn(write: Write, payload: CommandPayload<'job.take-in'
   }
 
   const machine = await write.lock(engine, engineId, 'engine')
+  await lockParcelOf(write, payload.job.parcelId, machine.ownerId)
   const [itsType] = await write.transaction.select().from(engineType).where(eq(engineType.id, machine.typeId))
   const number = await nextJobNumber(write)
   const searchText = jobSearchText({

@@ -37,6 +37,7 @@ export interface JournalEntry {
     | 'timer'
     | 'care'
     | 'shelf'
+    | 'parcel'
     | 'running'
   readonly subjectId: string
   readonly jobId?: string

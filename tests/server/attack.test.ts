@@ -327,6 +327,7 @@ describe('from outside', () => {
       '/api/jobs',
       '/api/learned',
       '/api/owners',
+      '/api/parcels',
       '/api/session',
       '/api/workshop',
       ...[
@@ -337,6 +338,8 @@ describe('from outside', () => {
         '/api/measuring/ID',
         '/api/measuring/ID/live',
         '/api/owners/ID',
+        '/api/parcels/ID',
+        '/api/parcels/ID/packing-list',
         '/api/photographs/ID',
         '/api/photographs/ID/thumbnail',
       ],
@@ -351,6 +354,7 @@ describe('from outside', () => {
       ['/api/measuring/ID/start', { instrumentId: newId(), procedure: 'sweep', step: '' }],
       ['/api/measuring/ID/held', {}],
       ['/api/measuring/ID/stop', {}],
+      ['/api/measuring/jog', { instrumentId: newId(), engineId: ids.engineId, held: true }],
       ['/api/constructions/check', samples['construction.save'].fields.description],
       ['/api/knowledge/check', JSON.parse(readFileSync('docs/schemas/knowledge.schema.json', 'utf8'))],
       [

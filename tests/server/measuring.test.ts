@@ -10,6 +10,7 @@ import type { Book } from '../../server/db/book'
 import { journal, reading } from '../../server/db/schema'
 import { clampAdvice, firstMotorClamp } from '../../server/measuring/clamp-advice'
 import { keepLiveReading } from '../../server/measuring/keep-live-reading'
+import { Jogs } from '../../server/measuring/jogs'
 import { LiveBenches } from '../../server/measuring/live-benches'
 import { MeasuringRuns } from '../../server/measuring/measuring-runs'
 import { proceduresFor } from '../../server/measuring/procedures/procedures'
@@ -286,6 +287,24 @@ describe('measuring a motor into its sheet', () => {
       paperUnder: ['Sequence switch: supply to the field, forward'],
       takeOff: ['Field coil of the rear motor', 'Lead to the brush of the rear motor'],
     })
+  })
+})
+
+describe('a mechanism moved on by pulses', () => {
+  it('pulses while the key is held, takes silence for letting go, and gives the supply back', async () => {
+    const claims = new SupplyClaims()
+    const jogs = new Jogs(claims, 150, 50)
+    const { engineId } = await takeInSomething(book, maren)
+    const id = await instrument()
+    expect(await jogs.hold(book.database, id, engineId, false)).toBe('Bench supply: pulses of 4.0 V')
+    expect(claims.holder(id)).toBe('moving a mechanism on by pulses')
+    await expect(new LiveBenches(claims).open(book.database, id, null, 'motor')).rejects.toMatchObject({ status: 409 })
+    // Nothing more is heard of the key: the line broke, or somebody let go.
+    await expect.poll(() => claims.holder(id), { timeout: 10_000 }).toBeNull()
+    expect(await jogs.hold(book.database, id, engineId, true)).toBe('Bench supply: pulses of 4.0 V, turned round')
+    await jogs.letGo(id)
+    await expect.poll(() => claims.holder(id), { timeout: 10_000 }).toBeNull()
+    await expect(jogs.hold(book.database, newId(), engineId, true)).rejects.toMatchObject({ status: 404 })
   })
 })
 

@@ -111,6 +111,21 @@ export function sampleMessages(ids: SampleIds): { [N in CommandName]: CommandPay
         notes: '',
       },
     },
+    'parcel.save': {
+      id: newId(),
+      fields: {
+        ownerId,
+        arrivedOn: '2026-11-02',
+        came: 'By post, a wine carton',
+        condition: 'One corner crushed',
+        items: [
+          { id: newId(), what: 'Bag of screws', held: 'Seven screws, two washers', jobId: null, borrowed: false },
+        ],
+        packed: [],
+        sentBackOn: null,
+        remarks: '',
+      },
+    },
     'running.book': {
       id: newId(),
       fields: { day: '2026-11-01', show: '', engines: [{ engineId, hours: 3, meter: null, meterReplaced: false }] },

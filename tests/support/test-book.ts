@@ -32,6 +32,7 @@ const TABLES = [
   'photograph_block',
   'photograph',
   'job',
+  'parcel',
   'component',
   'engine',
   'type_knowledge',

@@ -10,7 +10,7 @@ import { hazardWords } from '~~/work/hazard-words'
 import { wayBackOfJob, type JobBackStep } from '~~/work/way-back-of-job'
 
 /** The way back: the next thing large, with its cell and which way round; a test that asks for too much stops it in red. */
-const props = defineProps<{ book: JobBook; description: EngineDescription; testing: boolean }>()
+const props = defineProps<{ book: JobBook; description: EngineDescription; testing: boolean; wet: boolean }>()
 const emit = defineEmits<{ test: [name: string] }>()
 const session = useSessionStore()
 const workshop = useWorkshopStore()
@@ -211,6 +211,7 @@ useNextAction({
           </button>
           <button type="button" class="plain" @click="undo">Undo <kbd>U</kbd></button>
         </footer>
+        <JogKey v-if="session.mayWrite" :engine-id="book.engine.id" :disabled="testing || wet" />
       </article>
       <article v-else class="card sound" aria-label="Together">
         <h2>Everything is back in its place</h2>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { emptyOwner } from '~/forms/empty-entries'
 import { problemSentence } from '~/stores/problem-sentence'
-import type { OwnerBook } from '~~/messages/book'
+import { showDay } from '~~/work/describe-due'
+import type { OwnerBook, ParcelTag } from '~~/messages/book'
 import { ownerBookWith } from '~~/messages/changes'
 import { withPending } from '~/stores/pending-overlay'
 import type { OwnerFields } from '~~/messages/book-entries'
@@ -18,9 +19,15 @@ const editing = ref(false)
 const fields = ref<OwnerFields>(emptyOwner())
 const begun = shallowRef<OwnerFields>(emptyOwner())
 
+const parcels = shallowRef<readonly ParcelTag[]>([])
 async function load(): Promise<void> {
   try {
-    stored.value = await $fetch<OwnerBook>(`/api/owners/${id.value}`)
+    const [book, tags] = await Promise.all([
+      $fetch<OwnerBook>(`/api/owners/${id.value}`),
+      $fetch<ParcelTag[]>('/api/parcels', { query: { owner: id.value } }),
+    ])
+    stored.value = book
+    parcels.value = tags
     failure.value = ''
   } catch (error) {
     failure.value = problemSentence(error)
@@ -73,6 +80,20 @@ async function keep({ owner }: OwnerBook): Promise<void> {
               >
             </li>
           </ul>
+          <template v-if="parcels.length > 0"
+            ><h2 class="jobs-head">Parcels</h2>
+            <ul class="ruled-list">
+              <li v-for="parcel in parcels" :key="parcel.id">
+                <NuxtLink :to="`/parcels/${parcel.id}`" class="engine"
+                  ><strong>Came {{ showDay(parcel.arrivedOn) }}</strong>
+                  <span class="quiet"
+                    >{{ parcel.engines === 1 ? '1 engine' : `${parcel.engines} engines` }},
+                    {{ parcel.sentBackOn ? `sent back ${showDay(parcel.sentBackOn)}` : 'here' }}</span
+                  ></NuxtLink
+                >
+              </li>
+            </ul></template
+          >
           <h2 class="jobs-head">Jobs</h2>
           <div class="jobs"><JobTag v-for="tag in book.jobs" :key="tag.id" :tag="tag" /></div>
         </section>

@@ -5,6 +5,7 @@ import type { ArrivalItem, ToldObservation } from '../../../messages/book-entrie
 import type { JobState, StationId } from '../../../messages/vocabulary'
 import { foldedTextColumn, instant, uuidColumn, versionColumn } from '../column-types'
 import { engine } from './engines'
+import { parcel } from './parcels'
 
 /** The jobs. */
 
@@ -31,6 +32,7 @@ export const job = mysqlTable(
     consent: varchar('consent', { length: 400 }).notNull(),
     conditionOnArrival: text('condition_on_arrival').notNull(),
     arrivals: json('arrivals').$type<ArrivalItem[]>().notNull(),
+    parcelId: uuidColumn('parcel_id').references(() => parcel.id),
     told: json('told').$type<ToldObservation[]>(),
     past: json('past').$type<Circumstance[]>(),
     dueOn: date('due_on', { mode: 'string' }),
@@ -55,6 +57,7 @@ export const job = mysqlTable(
   (table) => [
     uniqueIndex('job_number').on(table.number),
     index('job_engine').on(table.engineId),
+    index('job_parcel').on(table.parcelId),
     index('job_state_due').on(table.state, table.dueOrder, table.takenInAt),
     index('job_state_taken_in').on(table.state, table.takenInAt),
     index('job_station').on(table.station, table.state),
