@@ -35,7 +35,7 @@ export const parcels: readonly DemoParcel[] = [
       { what: 'Handrail, bent', held: '', of: 'ridge-55', borrowed: false },
       {
         what: 'Tender of another engine',
-        held: 'Lent so that there is one to test with',
+        held: 'A weight of lead wire',
         of: 'glen-15',
         borrowed: true,
       },

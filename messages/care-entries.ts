@@ -54,6 +54,23 @@ export const CareEntry = Type.Union([
   ),
   /** Too much was here before: soaked off. */
   Type.Object({ kind: Type.Literal('soaked-off'), point: Group, words: NeededLine(300) }, closed),
+  /** Finish and detail: asked for, or not any more; with a word where something stands against it. */
+  Type.Object(
+    { kind: Type.Literal('finish'), task: Word, wanted: Type.Boolean(), word: Line(300), words: NeededLine(300) },
+    closed,
+  ),
+  /** A step of it is done, the first is 1. */
+  Type.Object(
+    {
+      kind: Type.Literal('finished'),
+      task: Word,
+      step: Type.Integer({ minimum: 1, maximum: 20 }),
+      words: NeededLine(300),
+    },
+    closed,
+  ),
+  /** As new, or nearly: what is done to its outside is little. */
+  Type.Object({ kind: Type.Literal('near-mint'), so: Type.Boolean(), words: NeededLine(300) }, closed),
   /** Not done, and why. */
   Type.Object({ kind: Type.Literal('left'), step: Step, words: NeededLine(300) }, closed),
   Type.Object({ kind: Type.Literal('struck'), entryId: Id, words: NeededLine(300) }, closed),

@@ -1,3 +1,4 @@
+import type { LubricationPointKind } from '../core/knowledge/lubrication-points'
 /**
  * The trade's words that both sides of the wire use, each list once: its values, and what people read.
  */
@@ -65,6 +66,25 @@ export const motorKinds = {
   unknown: 'Not known yet',
 } as const
 export type MotorKind = keyof typeof motorKinds
+
+/** Kinds of points that are oiled, or never. */
+export const lubricationPointWords: Readonly<Record<LubricationPointKind, string>> = {
+  'motor-bearing-far': 'Motor bearing, far from the commutator',
+  'motor-bearing-commutator': 'Motor bearing by the commutator',
+  worm: 'Worm',
+  'gear-train': 'Gear train',
+  'universal-joint': 'Joints of the shafts',
+  'axle-bearing': 'Axle bearings',
+  'axle-bearing-live': 'Axle bearings that carry current',
+  rods: 'Rods and pins',
+  'axle-box-worn': 'Worn axle boxes',
+  'collecting-contact': 'Collecting contacts',
+  commutator: 'Commutator',
+  brushes: 'Brushes',
+  'switch-contacts': 'Contacts of the sequence switch',
+  'roller-spindle': 'Spindle of the roller',
+  'felt-pad': 'Felt pad',
+}
 
 export const findingStates = {
   suspected: 'Suspected',

@@ -21,7 +21,7 @@ export interface JobCleaning {
   readonly card: CleaningCard
 }
 
-type CareBook = Pick<JobBook, 'care' | 'cleaningMinutes' | 'search' | 'strip' | 'practice'>
+type CareBook = Pick<JobBook, 'type' | 'care' | 'cleaningMinutes' | 'search' | 'strip' | 'practice'>
 
 /** The cleaning of a job: what is dirty with what, and how each is cleaned with what this shop has and holds with. */
 export function cleaningOfJob(book: CareBook, description: EngineDescription, shelf: readonly ShelfRow[]): JobCleaning {
@@ -78,6 +78,7 @@ export function lubricationOfJob(
   )
   const card = lubricationCard(description, {
     chosen: book.practice.schools,
+    advice: book.type.makersAdvice ?? [],
     shelf: shelfClasses(shelf),
     worn,
     lastAccess,

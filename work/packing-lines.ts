@@ -1,3 +1,4 @@
+import { inSentence } from '../core/engine/name-in-sentence'
 import type { ParcelBook } from '../messages/book'
 import { arrivalFates, jobStates } from '../messages/vocabulary'
 
@@ -38,7 +39,7 @@ export function packingLines({ parcel, jobs, tags }: ParcelBook): PackingLine[] 
       id: item.id,
       kind: 'loose',
       what: item.what,
-      more: [...(item.held ? [`held ${item.held}`] : []), ...(of ? [`belongs to job ${of.number}`] : [])],
+      more: [...(item.held ? [`held ${inSentence(item.held)}`] : []), ...(of ? [`belongs to job ${of.number}`] : [])],
       borrowed: item.borrowed,
       packed: packed.has(item.id),
     }

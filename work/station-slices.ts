@@ -6,7 +6,7 @@ const bySlices: Partial<Record<StationId, readonly JobSlice[]>> = {
   find: ['search', 'strip', 'learned', 'practice', 'earlier', 'continuity'],
   strip: ['search', 'strip', 'practice', 'stepMinutes'],
   clean: ['search', 'strip', 'practice', 'care', 'cleaningMinutes'],
-  mend: ['search', 'practice'],
+  mend: ['search', 'practice', 'care'],
   lubricate: ['search', 'strip', 'practice', 'care', 'cleaningMinutes'],
   rebuild: ['search', 'strip', 'practice', 'care'],
   prove: ['search', 'strip'],

@@ -88,6 +88,7 @@ async function setPart(row: PartRow, state: PartState): Promise<void> {
       <ul class="ruled-list">
         <li v-for="finding in settled" :key="finding.id"><FindingLine :finding="finding" /></li></ul
     ></template>
+    <FinishTasks v-if="ready" :book="book" :description="described.description" />
     <h2>Parts</h2>
     <ul v-if="book.parts.length > 0" class="ruled-list">
       <li v-for="row in book.parts" :key="row.id" class="line">

@@ -83,6 +83,7 @@ function setNumber(name: 'gearRatio' | 'wheelDiameterMm' | 'poles' | 'nominalVol
       class="wide"
       placeholder="Locomotive collects right, tender left; wipers on wheel backs"
     />
+    <LazyMakersAdviceForm v-model="fields.makersAdvice" class="wide" />
     <v-textarea
       v-model="fields.notes"
       label="To be noted of every one, a line each"

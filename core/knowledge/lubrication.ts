@@ -1,10 +1,9 @@
-import type { CarePoint } from '../engine/description-schema'
 import rows from './lubrication.json'
+import type { LubricationPointKind } from './lubrication-points'
 
 /** What a kind of care point gets, and how much. */
 export interface LubricationRow {
-  /** A care point’s kind; rollers and felt pads are told by the part they are. */
-  readonly point: CarePoint['kind'] | 'roller-spindle' | 'felt-pad'
+  readonly point: LubricationPointKind
   /** Class of product; null where nothing goes. */
   readonly product: string | null
   readonly drops: number

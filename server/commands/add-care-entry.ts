@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm'
+import { finishRows } from '../../core/care/finish-tasks'
 import { careKnowledge } from '../../core/knowledge/care/care-knowledge'
 import type { CareEntry } from '../../messages/care-entries'
 import type { CommandPayload } from '../../messages/commands'
@@ -34,6 +35,12 @@ function refuseUnknown(entry: CareEntry): void {
     const wrong = entry.soils.find((soil) => !known(soils, soil))
     if (wrong !== undefined) throw cannotBeWritten(`“${wrong}” is no soil that is known here.`, 'entry.soils')
   }
+  if (entry.kind === 'finish' || entry.kind === 'finished') {
+    const row = finishRows.find(({ id }) => id === entry.task)
+    if (!row) throw cannotBeWritten(`“${entry.task}” is no work on finish or detail that is known here.`, 'entry.task')
+    if (entry.kind === 'finished' && entry.step > row.steps.length)
+      throw cannotBeWritten(`“${row.name}” has ${row.steps.length} steps.`, 'entry.step')
+  }
   if (entry.kind !== 'way' && entry.kind !== 'cleaned') return
   if (entry.agent !== null && !known(agents, entry.agent))
     throw cannotBeWritten(`Nobody here knows what the agent “${entry.agent}” does.`, 'entry.agent')
@@ -53,6 +60,12 @@ function summaryOf(entry: CareEntry): string {
       return `Oiled: ${entry.words}`
     case 'soaked-off':
       return `Too much oil soaked off: ${entry.words}`
+    case 'finish':
+      return `${entry.wanted ? 'Wanted' : 'Not wanted any more'}: ${entry.words}${entry.word ? `, overruled, “${entry.word}”` : ''}`
+    case 'finished':
+      return `Done: ${entry.words}`
+    case 'near-mint':
+      return entry.words
     case 'left':
       return `Left: ${entry.words}`
     case 'struck':

@@ -1,4 +1,5 @@
 import { eq } from 'drizzle-orm'
+import { products } from '../../core/care/lubrication-card'
 import { findScale } from '../../core/measure/scales'
 import type { CommandPayload } from '../../messages/commands'
 import { engine, engineType } from '../db/schema'
@@ -9,6 +10,14 @@ import type { Write } from './write'
 export async function saveEngineType(write: Write, { id, fields }: CommandPayload<'engine-type.save'>) {
   if (fields.scaleId !== null && !findScale(fields.scaleId))
     throw cannotBeWritten(`“${fields.scaleId}” is not a scale known here.`, 'fields.scaleId')
+  const strange = (fields.makersAdvice ?? []).find(
+    ({ product }) => product !== null && !products.some((row) => row.id === product),
+  )
+  if (strange)
+    throw cannotBeWritten(
+      `“${strange.product}” is no class of lubricant that is known: choose the one it belongs to.`,
+      'fields.makersAdvice',
+    )
   const { before, version } = await write.save(engineType, id, 'engine type', fields)
   write.journal({
     subject: 'engine-type',

@@ -19,7 +19,7 @@ export function careLeaflet(
   workshop: WorkshopFields,
   now: Date,
 ): TDocumentDefinitions {
-  const card = lubricationCard(description, { chosen: practice.schools })
+  const card = lubricationCard(description, { chosen: practice.schools, advice: type.makersAdvice ?? [] })
   const name = engineName(engine, type)
   const kinds = new Map<string, { product: string; amount: string; names: string[] }>()
   for (const point of card.points) {

@@ -53,6 +53,28 @@ test('from Clean to Lubricate by keys alone: what is dirty, the card with its re
   await expect(point.getByRole('heading', { level: 2 })).toHaveText(first)
 })
 
+test('finish is done only where it is wanted: what is near mint is left, unless a word says otherwise, and each wait has its timer', async ({
+  page,
+  scenario,
+}) => {
+  await signIn(page, scenario)
+  const id = await findJob(page, scenario, 'Glen half throttle')
+  await page.goto(`${scenario.url}/jobs/${id}/mend`)
+  const finish = page.getByRole('region', { name: 'Finish and detail' })
+  await finish.getByRole('button', { name: 'Wax the gloss' }).click()
+  const wax = finish.getByRole('article', { name: 'Wax the gloss' })
+  await expect(wax).toContainText('hidden spot')
+  await finish.getByLabel('Near mint').check()
+  await expect(wax).toContainText('It is near mint')
+  await wax.getByRole('button', { name: 'All the same …' }).click()
+  await wax.getByLabel('Why all the same, in a word').fill('the owner insists')
+  await page.keyboard.press('Enter')
+  await expect(wax).toContainText('All the same: “the owner insists”')
+  await wax.getByRole('button', { name: 'Done: step 1' }).click()
+  await expect(wax).toContainText('step 2 of 2')
+  await expect(page.getByText(/trial spot shows/).first()).toBeVisible()
+})
+
 test('a show books hours for a roster in one entry, and what is due stands with its day', async ({
   page,
   scenario,

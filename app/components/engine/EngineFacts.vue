@@ -7,7 +7,7 @@ import { findScale } from '~~/core/measure/scales'
 import type { ComponentRow, EngineBook } from '~~/messages/book'
 import type { DescribedEngine } from '~~/work/describe-engine'
 import type { ComponentFields, EngineFields, EngineTypeFields } from '~~/messages/book-entries'
-import { componentKinds, constructions, motorKinds, powers } from '~~/messages/vocabulary'
+import { componentKinds, constructions, lubricationPointWords, motorKinds, powers } from '~~/messages/vocabulary'
 
 /** What the book knows of one engine: this example, what is fitted, how it is made, its type and its jobs. */
 const props = defineProps<{ book: EngineBook; described: DescribedEngine }>()
@@ -190,6 +190,19 @@ async function keepComponent(): Promise<void> {
           </dd>
           <dt>Pickup</dt>
           <dd>{{ book.type.pickupLayout || 'Not noted' }}</dd>
+          <template v-if="book.type.makersAdvice?.length"
+            ><dt>The maker’s own word</dt>
+            <dd>
+              {{
+                book.type.makersAdvice
+                  .map(
+                    ({ point, product, amount }) =>
+                      `${lubricationPointWords[point]}: ${product ?? 'none'}${amount ? `, ${amount}` : ''}`,
+                  )
+                  .join('; ')
+              }}
+            </dd></template
+          >
           <dt>Noted of every one</dt>
           <dd class="lines">{{ book.type.notes || 'Nothing yet: a job that is handed back asks for it' }}</dd>
         </dl>

@@ -243,7 +243,8 @@ useNextAction({
   display: grid;
   gap: 10px;
 }
-.cell {
+.cell,
+.expected {
   display: flex;
   gap: 12px;
   align-items: baseline;

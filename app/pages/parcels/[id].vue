@@ -230,6 +230,9 @@ useNextAction({
 </template>
 
 <style scoped>
+.page-head .plain {
+  align-self: center;
+}
 .lines li {
   display: grid;
   grid-template-columns: 92px minmax(0, 1fr) max-content;

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { products } from '~~/core/care/lubrication-card'
+import type { LubricationPointKind } from '~~/core/knowledge/lubrication-points'
+import type { MakersAdviceFields } from '~~/messages/book-entries'
+import { lubricationPointWords } from '~~/messages/vocabulary'
+
+/** What the maker’s leaflet says of oil and grease, point by point: it goes before the shop’s own card. */
+const advice = defineModel<MakersAdviceFields[] | null | undefined>({ required: true })
+const rows = computed(() => advice.value ?? [])
+const NONE = 'none'
+const next = reactive({ point: null as LubricationPointKind | null, product: NONE, amount: '' })
+function add(): void {
+  const { point, product, amount } = next
+  if (point === null) return
+  advice.value = [
+    ...rows.value.filter((row) => row.point !== point),
+    { point, product: product === NONE ? null : product, amount: amount.trim() },
+  ]
+  Object.assign(next, { point: null, product: NONE, amount: '' })
+}
+</script>
+
+<template>
+  <div class="advice">
+    <span class="label">The maker’s own word on oil and grease</span>
+    <ul v-if="rows.length > 0" class="ruled-list">
+      <li v-for="row in rows" :key="row.point">
+        <span>{{ lubricationPointWords[row.point] }}</span>
+        <span>{{ row.product ?? 'none' }}{{ row.amount ? `, ${row.amount}` : '' }}</span>
+        <button type="button" class="plain" @click="advice = rows.filter((other) => other !== row)">Take off</button>
+      </li>
+    </ul>
+    <div class="add">
+      <v-select
+        v-model="next.point"
+        :items="Object.entries(lubricationPointWords).map(([value, title]) => ({ value, title }))"
+        label="Where"
+      /><v-select
+        v-model="next.product"
+        :items="[
+          { value: NONE, title: 'None' },
+          ...products.map((product) => ({ value: product.id, title: product.id })),
+        ]"
+        label="The maker says"
+      /><v-text-field v-model="next.amount" label="How much" placeholder="a small drop" /><v-btn
+        variant="outlined"
+        :disabled="next.point === null"
+        @click="add"
+        >Add</v-btn
+      >
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.advice {
+  display: grid;
+  gap: 4px;
+}
+li {
+  display: grid;
+  grid-template-columns: 1fr 1fr max-content;
+  gap: 12px;
+  align-items: center;
+}
+.add {
+  display: grid;
+  grid-template-columns: 1fr 1fr 1fr max-content;
+  gap: 14px;
+  align-items: end;
+}
+@media (max-width: 600px) {
+  .add,
+  li {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,1 @@
+ALTER TABLE `engine_type` ADD `makers_advice` json;
