@@ -3,6 +3,9 @@ import type { SearchReport } from '../core/diagnosis/report/search-report'
 import { knowledgeOf } from './practised-knowledge'
 import type { SearchQuestion } from './search-question'
 
+/** Share of the first answer that is done once the engine itself is made ready. Judged. */
+const MADE_READY = 0.3
+
 /**
  * Judges searches, one engine at a time: made ready with progress, then asked after every finding. The screen’s worker
  * and the server’s both are this.
@@ -24,7 +27,7 @@ export class SearchJudge {
     if (this.known?.key !== key)
       this.known = { key, diagnosis: new Diagnosis(description, knowledgeOf(practice, description), context) }
     const { diagnosis } = this.known
-    for (const share of diagnosis.prepare()) await onProgress(share)
+    await onProgress(MADE_READY)
     return diagnosis.report(history, bench)
   }
 }

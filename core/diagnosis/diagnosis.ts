@@ -71,24 +71,6 @@ export class Diagnosis {
   }
 
   /**
-   * Works out what the circuit shows for the commonest beginnings, in steps, so that a caller can show progress and
-   * stop in between; once.
-   *
-   * @returns share done, step by step
-   */
-  *prepare(): Generator<number, void> {
-    if (this.ready) return
-    this.ready = true
-    const run = this.engine.tests.find(({ test }) => test.proves && test.reading.kind === 'motion')
-    const beginnings = run ? run.test.outcomes.map(({ id }) => id) : []
-    for (const [index, outcome] of beginnings.entries()) {
-      this.choose(this.believe({ findings: [{ id: '', test: run?.id ?? '', outcome, state: 0 }], events: [] }))
-      yield (index + 1) / beginnings.length
-    }
-  }
-  private ready = false
-
-  /**
    * @param history findings and events
    * @throws RangeError naming an unknown test, outcome or suspect
    */

@@ -26,6 +26,8 @@ export class Worlds {
   /** By group: the way it lies behind. */
   private readonly wayOf: readonly number[]
   private readonly goals: ReadonlyArray<GroupCheck['goal']>
+  /** By group: minutes of the look itself, and the attention it costs. */
+  private readonly looks: Float64Array
   private readonly ways = new Map<ReadonlySet<string>, ReadonlyArray<Int16Array>>()
   private readonly partCost: Float64Array
 
@@ -75,6 +77,7 @@ export class Worlds {
       return goals.push(goal) - 1
     })
     this.goals = goals
+    this.looks = Float64Array.from(this.checks, ({ minutes }) => minutes + ATTENTION_MINUTES)
     this.partCost = Float64Array.from(engine.description.parts, ({ id }) => costs.costOfPart(id))
   }
 
@@ -127,24 +130,32 @@ export class Worlds {
     const waiting: number[] = []
     for (let group = 0; group < chances.length; group++)
       if ((chances[group] as number) > LEAST_CHANCE * all) waiting.push(group)
+    const { looks, wayOf } = this
     const taken = new Uint8Array(this.partCost.length)
     const wayCost = Float64Array.from(ways, (parts) => this.costOf(parts, taken))
     const found: Array<{ readonly group: number; readonly spent: number }> = []
     let spent = 0
     while (waiting.length > 0) {
-      let [best, rate] = [0, -1]
-      for (const [at, group] of waiting.entries()) {
-        const minutes = this.lookMinutes(group) + (wayCost[this.wayOf[group] as number] as number)
+      let best = 0
+      let rate = -1
+      for (let at = 0; at < waiting.length; at++) {
+        const group = waiting[at] as number
+        const minutes = (looks[group] as number) + (wayCost[wayOf[group] as number] as number)
         const perMinute = (chances[group] as number) / minutes
-        if (perMinute > rate) [best, rate] = [at, perMinute]
+        if (perMinute > rate) {
+          best = at
+          rate = perMinute
+        }
       }
-      const [group = 0] = waiting.splice(best, 1)
-      const way = this.wayOf[group] as number
-      spent += this.lookMinutes(group) + (wayCost[way] as number)
+      const group = waiting[best] as number
+      waiting.splice(best, 1)
+      const way = wayOf[group] as number
+      spent += (looks[group] as number) + (wayCost[way] as number)
       found.push({ group, spent })
       if ((wayCost[way] as number) === 0) continue
       for (const part of ways[way] as Int16Array) taken[part] = 1
-      for (const [other, parts] of ways.entries()) wayCost[other] = this.costOf(parts, taken)
+      for (let other = 0; other < ways.length; other++)
+        if ((wayCost[other] as number) > 0) wayCost[other] = this.costOf(ways[other] as Int16Array, taken)
     }
     return found
   }
@@ -163,10 +174,6 @@ export class Worlds {
       expected += (weights[at] as number) * last
     }
     return expected
-  }
-
-  private lookMinutes(group: number): number {
-    return (this.checks[group] as GroupCheck).minutes + ATTENTION_MINUTES
   }
 
   private costOf(parts: Int16Array, taken: Uint8Array): number {

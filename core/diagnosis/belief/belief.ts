@@ -32,6 +32,7 @@ export class Belief {
   /** Natural logarithm of the chance of all findings, but for a factor that hangs on the events alone. */
   readonly logEvidence: number
   private found: Float64Array | null = null
+  private drawnWorlds: readonly World[] | null = null
 
   /**
    * @param evidence of the history
@@ -93,10 +94,12 @@ export class Belief {
   }
 
   /** Chance of an event that each slot either allows or not, slot by slot: for instance that none of some suspects is there. */
-  private chanceThatAll(allows: (option: Option) => boolean, wanted: (slot: number) => boolean = () => true): number {
+  private chanceThatAll(
+    allows: (option: Option) => boolean,
+    slots: readonly number[] = [...this.evidence.slots.slots.keys()],
+  ): number {
     const { evidence } = this
     const { options } = evidence
-    const slots = [...evidence.slots.slots.keys()].filter(wanted)
     let chance = 0
     for (const leaf of this.leaves) {
       let [share, sound] = [leaf.chance, leaf.arrivedSound]
@@ -202,14 +205,8 @@ export class Belief {
 
   /** Chance that at least one of these suspects is there in a state; now where none is named. */
   chanceOfAny(suspects: ReadonlySet<number>, state: number = this.state): number {
-    const slotOf = this.slots.slots.map(({ suspect }) => suspects.has(suspect))
-    return (
-      1 -
-      this.chanceThatAll(
-        ({ bornAt, goneAt }) => !(bornAt <= state && state < goneAt),
-        (slot) => slotOf[slot] === true,
-      )
-    )
+    const slots = this.slots.slots.flatMap(({ suspect }, slot) => (suspects.has(suspect) ? [slot] : []))
+    return 1 - this.chanceThatAll(({ bornAt, goneAt }) => !(bornAt <= state && state < goneAt), slots)
   }
 
   /** Chance of each group of repair: that any of its suspects is there now. */
@@ -237,7 +234,8 @@ export class Belief {
    *
    * @param count of them
    */
-  worlds(count: number): World[] {
+  worlds(count: number): readonly World[] {
+    if (this.drawnWorlds?.length === count) return this.drawnWorlds
     const { evidence, leaves } = this
     const { options, firstOf } = evidence
     const positive = leaves
@@ -272,6 +270,7 @@ export class Belief {
       }
       worlds.push({ weight: 1 / count, suspects, variants })
     }
+    this.drawnWorlds = worlds
     return worlds
   }
 }

@@ -148,40 +148,45 @@ export class Evidence {
     this.known.set(key, known)
     const missing = this.units.filter((unit) => !known.has(unit.key))
     if (missing.length > 0) this.weigh(core, missing, known)
-    return this.evaluationOf(
-      this.units.map((unit) => known.get(unit.key) as Saying),
-      true,
-    )
+    return this.evaluationOf(this.units.map((unit) => known.get(unit.key) as Saying))
   }
 
   /**
    * What a core with one option more is likely weighed to, without asking the circuit: of two things that explain the
    * same finding the better one does, and of two that speak against it both do.
    */
-  estimate({ says }: Evaluation, option: number): Evaluation {
-    return this.evaluationOf(
-      says.map(({ base, times }, unit): Saying => {
-        const own = times[option] as number
-        if (own === 1) return { base, times }
-        const { signs } = this.units[unit] as Unit
-        const after = times.map((other) => {
-          if (own > 1 && other > 1) return Math.max(own, other) / own
-          return own < 1 && other < 1 && !signs ? Math.min(own, other) / own : other
-        })
-        return { base: base * own, times: after }
-      }),
-      false,
-    )
+  estimate(evaluation: Evaluation, option: number): Evaluation {
+    const says = [...evaluation.says]
+    const ratios = evaluation.ratios.slice()
+    let { log } = evaluation
+    // Most findings hang on few things: what does not change is kept as it is.
+    for (let unit = 0; unit < says.length; unit++) {
+      const { base, times } = says[unit] as Saying
+      const own = times[option] as number
+      if (own === 1) continue
+      const { signs } = this.units[unit] as Unit
+      const after = times.slice()
+      for (let at = 0; at < after.length; at++) {
+        const other = times[at] as number
+        if (own > 1 ? other <= 1 : other >= 1 || signs) continue
+        const now = (own > 1 ? Math.max(own, other) : Math.min(own, other)) / own
+        after[at] = now
+        ratios[at] = ((ratios[at] as number) / other) * now
+      }
+      says[unit] = { base: base * own, times: after }
+      log += Math.log(own)
+    }
+    return { log, ratios, says, exact: false }
   }
 
-  private evaluationOf(says: readonly Saying[], exact: boolean): Evaluation {
+  private evaluationOf(says: readonly Saying[]): Evaluation {
     const ratios = new Float64Array(this.options.length).fill(1)
     let log = 0
     for (const { base, times } of says) {
       log += Math.log(base)
       for (let at = 0; at < ratios.length; at++) ratios[at] = (ratios[at] as number) * (times[at] as number)
     }
-    return { log, ratios, says, exact }
+    return { log, ratios, says, exact: true }
   }
 
   private weigh(core: Int16Array, units: readonly Unit[], into: Map<string, Saying>): void {

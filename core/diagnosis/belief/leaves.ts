@@ -215,12 +215,14 @@ function weighed(
   leaf: Leaf,
 ): { readonly log: number; readonly option: number; readonly score: number } {
   const { firstOf, slotOf, options } = evidence
-  const open = [...options.keys()].filter((at) => {
-    const slot = slotOf[at] as number
-    return leaf.open[at] === 1 && leaf.decided[slot] !== 1 && leaf.core[slot] !== at
-  })
+  const open: number[] = []
   const odds = new Float64Array(options.length)
-  for (const at of open) odds[at] = weightIn(evidence, leaf, at) / (leaf.evaluation.ratios[at] as number)
+  for (let at = 0; at < options.length; at++) {
+    const slot = slotOf[at] as number
+    if (leaf.open[at] !== 1 || leaf.decided[slot] === 1 || leaf.core[slot] === at) continue
+    open.push(at)
+    odds[at] = weightIn(evidence, leaf, at) / (leaf.evaluation.ratios[at] as number)
+  }
   let [log, option, best] = [leaf.logCore, -1, 0]
   for (let slot = 0; slot < leaf.core.length; slot++) {
     if (leaf.decided[slot] === 1) continue

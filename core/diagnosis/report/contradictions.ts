@@ -46,11 +46,13 @@ export function contradictions(
       let share = leaf.chance
       for (const group of left) share /= says[group]?.base ?? 1
       for (const ways of open) {
-        if (ways.every(({ option }) => left.every((group) => (says[group]?.times[option] ?? 1) === 1))) continue
-        let [now, then] = [1, 1]
+        let now = 1
+        let then = 1
         for (const { option, weight } of ways) {
+          let rest = weight
+          for (const group of left) rest /= says[group]?.times[option] ?? 1
           now += weight
-          then += left.reduce((rest, group) => rest / (says[group]?.times[option] ?? 1), weight)
+          then += rest
         }
         share *= then / now
       }
