@@ -36,12 +36,14 @@ export async function everyScreen(
   const { rows } = (await (await page.request.get(`${shop.url}/api/engines?search=saltmark%20230`)).json()) as {
     rows: Array<{ id: string }>
   }
+  const parcels = (await (await page.request.get(`${shop.url}/api/parcels`)).json()) as Array<{ id: string }>
   const engine = `/engines/${rows[0]?.id}`
   const { owner } = (await (await page.request.get(`${shop.url}/api${engine}`)).json()) as { owner: { id: string } }
   return [
     ...found,
     ...engineViews.map((view) => [`engine${view}`, engine + view] as const),
     ['owner', `/owners/${owner.id}`],
+    ['parcel', `/parcels/${parcels[0]?.id}`],
   ]
 }
 

@@ -14,7 +14,20 @@ const views: ReadonlyArray<{
   after?: (page: Page) => Promise<unknown>
 }> = [
   { name: 'bench', path: '/' },
-  { name: 'take-in', path: '/take-in', before: (page) => page.getByRole('button', { name: 'A new owner' }).click() },
+  {
+    name: 'take-in',
+    path: '/take-in',
+    before: async (page) => {
+      await page.getByRole('button', { name: 'A new owner' }).click()
+      await page.getByLabel('Name').first().fill('Ilse Brandow')
+      await page.getByRole('button', { name: 'An engine not in the book yet' }).click()
+      await page.getByRole('button', { name: 'A new type' }).click()
+      await page.getByRole('button', { name: 'Axles in the frame, joined by rods, all resist' }).click()
+      await page.getByRole('button', { name: 'Wipers on one side, the frame on the other' }).click()
+      const questions = page.getByText('Which wheels resist a finger?')
+      await questions.evaluate((element) => element.scrollIntoView({ block: 'start' }))
+    },
+  },
   { name: 'first-run', path: '/first-run', job: 'Orrin Seven backwards' },
   {
     name: 'continuity',
@@ -23,10 +36,10 @@ const views: ReadonlyArray<{
     before: (page) => page.getByRole('article', { name: /^Next reading/ }).waitFor({ timeout: 30_000 }),
   },
   {
-    name: 'dead-track',
-    path: '/find?view=stall',
-    job: 'Glen half throttle',
-    before: (page) => page.getByText('Cheapest that is enough').waitFor({ timeout: 30_000 }),
+    name: 'search-end',
+    path: '/find',
+    job: 'Cellar find',
+    before: (page) => page.getByRole('region', { name: 'Suspects' }).waitFor({ timeout: 30_000 }),
   },
   { name: 'prove-lamp-off', path: '/prove', job: 'Cellar find', lampOff: true },
   { name: 'hand-back', path: '/hand-back', job: 'Growls' },
