@@ -35,12 +35,6 @@ const views: ReadonlyArray<{
     job: 'Lady of the Vale',
     before: (page) => page.getByRole('article', { name: /^Next reading/ }).waitFor({ timeout: 30_000 }),
   },
-  {
-    name: 'search-end',
-    path: '/find',
-    job: 'Cellar find',
-    before: (page) => page.getByRole('region', { name: 'Suspects' }).waitFor({ timeout: 30_000 }),
-  },
   { name: 'prove-lamp-off', path: '/prove', job: 'Cellar find', lampOff: true },
   { name: 'hand-back', path: '/hand-back', job: 'Growls' },
   {
@@ -145,6 +139,19 @@ const views: ReadonlyArray<{
       await page.getByRole('article', { name: /^Next: / }).waitFor({ timeout: 30_000 })
       await page.getByRole('button', { name: /^Turn it over and look/ }).click()
       await page.getByRole('region', { name: 'Suspects' }).waitFor({ timeout: 30_000 })
+    },
+  },
+  // Last: it writes the run that ends the search.
+  {
+    name: 'search-end',
+    path: '/find',
+    job: 'Cellar find',
+    before: async (page) => {
+      await page.getByRole('article', { name: /^Next: / }).waitFor({ timeout: 30_000 })
+      await page.keyboard.press('Enter')
+      const end = page.getByRole('article', { name: 'Search ended' })
+      await end.waitFor({ timeout: 60_000 })
+      await end.evaluate((element) => element.scrollIntoView({ block: 'start' }))
     },
   },
 ]

@@ -58,7 +58,12 @@ h3 {
 }
 ul {
   margin: 2px 0;
-  padding-left: 18px;
+  padding: 0;
+  list-style: none;
+}
+li {
+  border-top: 1px solid var(--rule);
+  padding: 3px 0;
 }
 dl {
   margin: 2px 0;
