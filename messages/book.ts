@@ -118,6 +118,8 @@ export interface CareLine {
   readonly owner: string
   readonly lastRan: { readonly day: string; readonly hours: number; readonly show: string } | null
   readonly oiledOn: string | null
+  /** It runs in a garden or on a carpet: every interval is shorter. */
+  readonly shortened: boolean
   readonly due: readonly DueLine[]
 }
 

@@ -107,7 +107,7 @@ function choose(id: string): void {
           @click="choose(entry.construction)"
         >
           <b>{{ constructions[entry.construction as Construction] }}</b>
-          <EngineSideDrawing
+          <EngineDrawing
             :description="describeConstruction(entry.construction)"
             :off="new Set()"
             :in-hand="null"

@@ -1,5 +1,6 @@
 import { scaleLinear } from 'd3-scale'
 import type { EngineDescription, Part } from '~~/core/engine/description-schema'
+import { partsOfMotor } from '~~/core/engine/parts-of-motor'
 import { trainLayout } from '~~/core/engine/train-layout'
 
 /** Which way a thing leaves the engine. */
@@ -164,9 +165,7 @@ function insideShapes(
   const motorShapes = (motors.length > 0 ? motors : [null]).flatMap((motor, index) =>
     box(
       motor?.id ?? `${left}-motor`,
-      motor && motors.length > 1
-        ? motorParts.filter((id, at) => id === motor.part || (at + index) % motors.length === 0)
-        : motorParts,
+      motor && motors.length > 1 ? [...partsOfMotor(description, motor)] : motorParts,
       motor?.name ?? 'Motor',
       'inside',
       [

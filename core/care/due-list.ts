@@ -1,5 +1,6 @@
 import type { Circumstance } from '../knowledge/knowledge-schema'
 import rows from '../knowledge/care-intervals.json'
+import weights from '../knowledge/care/weights.json'
 
 /** How long an engine has run or lain since it was last cared for; null where nobody knows. */
 export interface RunningSince {
@@ -33,12 +34,15 @@ export interface CareInterval {
 export const careIntervals = rows as readonly CareInterval[]
 export const neverNoted: RunningSince = { hoursSinceOil: null, hoursSinceWipe: null, shows: null, yearsIdle: null }
 
-/** From these shares of an interval on it is worth a word, it is due, and it is overdue; judged. */
-const SOON = 0.85
-const OVERDUE = 1.5
-/** Gardens, carpets and dust shorten everything; by how much is judged. */
-const SHORTENED = 0.5
+/** From these shares of an interval on it is worth a word, and it is overdue. */
+const { soonShare: SOON, overdueShare: OVERDUE } = weights
+/** Gardens, carpets and dust shorten everything. */
 const shortening: readonly Circumstance[] = ['garden', 'carpet']
+
+/** What is left of an interval that counts hours where an engine runs in such surroundings. */
+export function surroundingsShare(circumstances: readonly Circumstance[]): number {
+  return shortening.some((entry) => circumstances.includes(entry)) ? weights.shortenedShare : 1
+}
 const units = { hours: ['h', 'h'], shows: ['show', 'shows'], years: ['year', 'years'] } as const
 
 /**
@@ -50,7 +54,7 @@ const units = { hours: ['h', 'h'], shows: ['show', 'shows'], years: ['year', 'ye
  */
 export function dueCare(since: RunningSince, circumstances: readonly Circumstance[] = []): DueCare[] {
   const known: RunningSince = { ...since, hoursSinceWipe: since.hoursSinceWipe ?? since.hoursSinceOil }
-  const shortened = shortening.some((entry) => circumstances.includes(entry)) ? SHORTENED : 1
+  const shortened = surroundingsShare(circumstances)
   return careIntervals
     .flatMap((interval): DueCare[] => {
       const spent = known[interval.since]

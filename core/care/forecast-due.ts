@@ -1,3 +1,4 @@
+import weights from '../knowledge/care/weights.json'
 import { careIntervals, type CareInterval } from './due-list'
 
 /** Hours an engine ran on a day. */
@@ -21,12 +22,11 @@ export interface DueForecast {
   readonly latest: number | null
 }
 
-/** The pace of so many days back counts. Judged. */
-const PACE_DAYS = 180
+/** The pace of so many days back counts, and from such a share on a thing is due soon. */
+const { paceDays: PACE_DAYS, soonShare: SOON_SHARE } = weights
 const WEEK = 7
 /** Of a normal distribution, for 80 %. */
 const Z80 = 1.2816
-const SOON_SHARE = 0.85
 
 /**
  * Hours since last done, and when the interval is used up by the pace of the last months. The interval of the forecast

@@ -1,3 +1,4 @@
+import weights from '../knowledge/care/weights.json'
 import type { CarePoint, EngineDescription, Part } from '../engine/description-schema'
 import { plastics } from '../engine/plastics'
 import { inSentence } from '../engine/name-in-sentence'
@@ -70,11 +71,8 @@ export interface LubricationCard {
   readonly usual: readonly [number, number]
 }
 
-/** A whole small bogie takes a drop or two (common practice); so does a pair of axles in a frame. */
-const DROPS_A_BOGIE = [1, 2] as const
+/** A pair of axles in a frame takes what a small bogie takes. */
 const AXLES_A_BOGIE = 2
-/** Common practice for worn live bearings: generously. So much more is judged. */
-const WORN_TIMES = 3
 const QUARTERS = 4
 
 /**
@@ -94,13 +92,14 @@ export function lubricationCard(description: EngineDescription, options: Lubrica
   const points = all.filter((point) => point.product !== null)
   const sets = description.wheelSets.length
   const bogies = Math.max(1, Math.ceil(sets / AXLES_A_BOGIE))
+  const [leastDrops = 0, mostDrops = 0] = weights.dropsABogie
   return {
     points: [...points].sort(
       (one, other) => Number(one.lastAccessBefore === null) - Number(other.lastAccessBefore === null),
     ),
     none: all.filter((point) => point.product === null),
     drops: points.reduce((sum, point) => sum + point.quarters, 0) / QUARTERS,
-    usual: [DROPS_A_BOGIE[0] * bogies, DROPS_A_BOGIE[1] * bogies],
+    usual: [leastDrops * bogies, mostDrops * bogies],
   }
 }
 
@@ -177,7 +176,7 @@ function usualAmount(description: EngineDescription, point: CarePoint, options: 
         : { ...own, amount: `${row.amount}, oil on the shafts` }
     case 'axle-bearing-live':
       return options.worn?.has(point.id)
-        ? { ...own, quarters: quarters * WORN_TIMES, amount: 'generously: it is worn' }
+        ? { ...own, quarters: quarters * weights.wornTimes, amount: 'generously: it is worn' }
         : own
     case 'rods': {
       const pins =

@@ -1,8 +1,10 @@
 import { differenceInCalendarDays, parseISO } from 'date-fns'
 import { and, asc, desc, eq, inArray, isNotNull, ne, sql } from 'drizzle-orm'
+import { surroundingsShare } from '../../core/care/due-list'
 import { forecastDue, hourly, type RanOn } from '../../core/care/forecast-due'
 import type { CareBook, CareLine } from '../../messages/book'
 import { stationIds, type StationId } from '../../messages/vocabulary'
+import { circumstancesIn } from '../../work/search-history'
 import { engineName } from '../../work/engine-name'
 import type { Database } from '../db/book'
 import { calendarFeed, careEntry, engine, engineType, job, owner, person, runningEntry } from '../db/schema'
@@ -18,11 +20,13 @@ function dayNumber(day: string): number {
   numbers.set(day, number)
   return number
 }
+/** What is told of surroundings stands at the beginning of a history, if anywhere. */
+const MOST_HISTORY = 2000
 const isoDay = (instant: Date): string => instant.toISOString().slice(0, 10)
 
 /** What is due next on every engine that has ever run by the book, the most pressing first; and who may read it from afar. */
 export async function readCareBook(database: Database, now: Date): Promise<CareBook> {
-  const [engines, ran, oiled, wiped, handed, feeds] = await Promise.all([
+  const [engines, ran, oiled, wiped, handed, pasts, feeds] = await Promise.all([
     database
       .select({
         engine: {
@@ -30,6 +34,7 @@ export async function readCareBook(database: Database, now: Date): Promise<CareB
           ownerId: engine.ownerId,
           nickname: engine.nickname,
           runningNumber: engine.runningNumber,
+          history: sql<string>`left(${engine.history}, ${MOST_HISTORY})`,
         },
         type: { maker: engineType.maker, name: engineType.name },
         owner: owner.name,
@@ -59,6 +64,11 @@ export async function readCareBook(database: Database, now: Date): Promise<CareB
       .where(and(isNotNull(job.handedBackAt), sql`json_value(${job.handBack}, '$.lubricants') <> ''`))
       .groupBy(job.engineId),
     database
+      .select({ engineId: job.engineId, past: job.past })
+      .from(job)
+      .where(isNotNull(job.past))
+      .orderBy(asc(job.takenInAt)),
+    database
       .select({ id: calendarFeed.id, person: person.name, madeAt: calendarFeed.madeAt })
       .from(calendarFeed)
       .innerJoin(person, eq(calendarFeed.personId, person.id))
@@ -72,6 +82,7 @@ export async function readCareBook(database: Database, now: Date): Promise<CareB
     list.push({ day: dayNumber(row.day), hours: row.hours, show: row.show, date: row.day })
     byEngine.set(row.engineId, list)
   }
+  const pastOf = new Map(pasts.map((row) => [row.engineId, row.past]))
   const handedAt = new Map(handed.map((row) => [row.engineId, row.at]))
   const lines = engines.map(({ engine: row, type, owner: ownerName }): CareLine => {
     const hours = byEngine.get(row.id) ?? []
@@ -80,9 +91,16 @@ export async function readCareBook(database: Database, now: Date): Promise<CareB
       oil: latest(oiled.get(row.id), serviced),
       wipe: latest(wiped.get(row.id), latest(oiled.get(row.id), serviced)),
     }
+    const shortened = surroundingsShare(pastOf.get(row.id) ?? circumstancesIn(row.history))
     const due = hourly.map((interval) => {
       const at = interval.id === 'oil' ? done.oil : done.wipe
-      const { interval: _row, ...found } = forecastDue(hours, at ? dayNumber(isoDay(at)) : null, today, interval)
+      const { interval: _row, ...found } = forecastDue(
+        hours,
+        at ? dayNumber(isoDay(at)) : null,
+        today,
+        interval,
+        shortened,
+      )
       return { id: interval.id, name: interval.name, ...found }
     })
     const last = hours.at(-1)
@@ -94,6 +112,7 @@ export async function readCareBook(database: Database, now: Date): Promise<CareB
       owner: ownerName,
       lastRan: last ? { day: last.date, hours: last.hours, show: last.show } : null,
       oiledOn: done.oil ? isoDay(done.oil) : null,
+      shortened: shortened < 1,
       due,
     }
   })

@@ -43,6 +43,21 @@ describe('the care book', () => {
     expect(after?.spent).toBe(0)
   })
 
+  it('halves the hours of an engine that runs in a garden or on a carpet, as its history says or as it was tapped', async () => {
+    const { jobId, engineId } = await someEngine()
+    await hours(engineId, '2026-11-01', 3)
+    const oil = async () => (await readCareBook(shop.book.database, NOW)).lines[0]?.due.find((due) => due.id === 'oil')
+    expect((await oil())?.every).toBe(24)
+    const { job } = await readJob(shop.book.database, jobId)
+    const { complaint, trial, trialAttempts, wanted, moneyLimit, sentimental, consent } = job
+    const { conditionOnArrival, dueOn, estimateMinutes, arrivals } = job
+    const kept = { complaint, trial, trialAttempts, wanted, moneyLimit, sentimental, consent }
+    const fields = { ...kept, conditionOnArrival, dueOn, estimateMinutes, arrivals, past: ['garden' as const] }
+    await send(shop.book, shop.maren, 'job.edit', { id: jobId, fields }, { expectedVersion: job.version })
+    expect((await oil())?.every).toBe(12)
+    expect((await readCareBook(shop.book.database, NOW)).lines[0]?.shortened).toBe(true)
+  })
+
   it('books one show for a whole roster, and no engine twice', async () => {
     const [first, second] = [await someEngine(), await someEngine()]
     const row = (engineId: string) => ({ engineId, hours: 6, meter: null, meterReplaced: false })

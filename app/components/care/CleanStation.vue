@@ -182,7 +182,7 @@ useNextAction({
           </p>
           <p v-for="entry in step.way?.because ?? []" :key="entry.why" class="sign sign--care">{{ entry.why }}</p>
           <p v-if="step.overruled" class="sign sign--fault">Against the rule: “{{ step.overruled }}”</p>
-          <EngineSideDrawing
+          <EngineDrawing
             :description="description"
             :off="off"
             :in-hand="step.group.parts[0] ?? null"
@@ -212,7 +212,7 @@ useNextAction({
               cleaning.card.steps.length > 0 ? 'Everything said to be dirty is clean' : 'Nothing is said to be dirty'
             }}
           </h2>
-          <EngineSideDrawing :description="description" :off="off" :in-hand="null" title="The engine as it is now" />
+          <EngineDrawing :description="description" :off="off" :in-hand="null" title="The engine as it is now" />
           <footer v-if="session.mayWrite && state.cleaned.size > 0">
             <button type="button" class="plain" @click="undo">Undo <kbd>U</kbd></button>
           </footer>

@@ -102,7 +102,7 @@ useNextAction({
         <p v-if="point.lastAccessBefore" class="sign sign--care">
           The last time it can be reached: the {{ inSentence(nameOf(point.lastAccessBefore)) }} closes it.
         </p>
-        <EngineSideDrawing
+        <EngineDrawing
           :description="description"
           :off="off"
           :in-hand="point.part"
@@ -120,7 +120,7 @@ useNextAction({
       <article v-else class="card done" aria-label="Everything is oiled">
         <h2>{{ drops(given) }} drops given</h2>
         <p>Run it to spread, wipe the excess, wipe the treads last of all.</p>
-        <EngineSideDrawing
+        <EngineDrawing
           :description="description"
           :off="off"
           :in-hand="null"

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { atStart } from '~~/core/engine/name-in-sentence'
-import { showDay, showMoment } from '~~/work/describe-due'
 import { currentState } from '~~/core/diagnosis/history'
 import type { ActReport, ObservationReport, SuspectReport } from '~~/core/diagnosis/report/search-report'
 import { dueCare } from '~~/core/care/due-list'
@@ -99,13 +98,6 @@ const foundSoFar = computed(() =>
       : [],
   ),
 )
-
-const gatheredFrom: Readonly<Record<(typeof search.value.gathered)[number]['from'], string>> = {
-  sheet: 'Test sheet',
-  continuity: 'Continuity sheet',
-  told: 'Told at take-in',
-  counter: 'Seen at take-in',
-}
 
 /** What is not offered, by the reason. */
 const withheld = computed(() => {
@@ -406,36 +398,7 @@ useNextAction({
       :may-write="session.mayWrite"
       @known="steps.add({ kind: 'known', ...$event })"
     />
-    <section v-if="book.earlier.length > 0" aria-label="From earlier jobs">
-      <h2>From earlier jobs</h2>
-      <p class="quiet">
-        Found then and not mended. What came out of a search is taken as still so until it is mended or ruled out here.
-      </p>
-      <ul class="ruled-list">
-        <li v-for="row in book.earlier" :key="row.findingId" class="gathered">
-          <span class="label"
-            >{{ row.state === 'left' ? 'Left' : 'Declined' }}, job
-            <NuxtLink :to="`/jobs/${row.jobId}`">{{ row.jobNumber }}</NuxtLink></span
-          ><span
-            >{{ [row.what, row.place].filter(Boolean).join(', ')
-            }}<template v-if="search.earlier.includes(row)">
-              <span class="quiet">(counts in the search)</span></template
-            ></span
-          ><span class="quiet">{{ showDay(row.handedBackAt) }}</span>
-        </li>
-      </ul>
-    </section>
-    <section v-if="search.gathered.length > 0" aria-label="Told and measured">
-      <h2>Told and measured</h2>
-      <ul class="ruled-list">
-        <li v-for="found in search.gathered" :key="found.id" class="gathered">
-          <span class="label">{{ gatheredFrom[found.from] }}</span><span>{{
-            atStart(found.words.replace('Test sheet: ', ''))
-          }}</span
-          ><span class="quiet">{{ showMoment(found.at) }}</span>
-        </li>
-      </ul>
-    </section>
+    <SearchSources :search="search" :earlier="book.earlier" />
     <SearchTrail :steps="search.steps" :may-write="session.mayWrite" @strike="steps.strike" />
   </div>
 </template>
@@ -548,12 +511,6 @@ useNextAction({
 .low {
   color: var(--amber-ink);
 }
-.gathered {
-  display: grid;
-  grid-template-columns: 150px 1fr max-content;
-  gap: 12px;
-  align-items: baseline;
-}
 .noted {
   display: flex;
   justify-content: space-between;
@@ -564,12 +521,6 @@ useNextAction({
   display: flex;
   gap: 8px;
   flex: none;
-}
-@media (max-width: 600px) {
-  .gathered {
-    grid-template-columns: 1fr;
-    gap: 0;
-  }
 }
 @media (max-width: 600px) {
   .noted {

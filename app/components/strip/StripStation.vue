@@ -282,7 +282,7 @@ useNextAction({
               }}</template
             >
           </p>
-          <EngineSideDrawing
+          <EngineDrawing
             :description="description"
             :off="off"
             :in-hand="step.part"
@@ -333,7 +333,7 @@ useNextAction({
         <article v-else class="card open" aria-label="It lies open">
           <span class="label">Open</span>
           <h2>Everything asked for lies open</h2>
-          <EngineSideDrawing :description="description" :off="off" :in-hand="null" title="The engine as it is now" />
+          <EngineDrawing :description="description" :off="off" :in-hand="null" title="The engine as it is now" />
           <p v-if="off.size > 0" class="quiet">{{ off.size }} parts are off.</p>
           <footer v-if="session.mayWrite">
             <button v-if="off.size > 0" type="button" class="plain" @click="undo">Undo <kbd>U</kbd></button>

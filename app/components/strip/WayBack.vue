@@ -179,7 +179,7 @@ useNextAction({
             {{ back.verdict.sentence }}
           </p>
         </template>
-        <EngineSideDrawing
+        <EngineDrawing
           v-if="inHand"
           :description="description"
           :off="off"

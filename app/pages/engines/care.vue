@@ -178,7 +178,7 @@ const lines = computed(() => (many.value ? (book.value?.lines ?? []) : (book.val
                 <NuxtLink :to="`/engines/${line.engineId}`"
                   ><b>{{ line.name }}</b></NuxtLink
                 >
-                <span class="quiet">{{ line.owner }}</span>
+                <span class="quiet">{{ line.owner }}{{ line.shortened ? '; garden or carpet, so sooner' : '' }}</span>
               </td>
               <td v-for="due in line.due" :key="due.id">
                 <b :class="signOf[due.state]">{{ when(due) }}</b>

@@ -1,10 +1,8 @@
 <script setup lang="ts">
 import { emptyOwner } from '~/forms/empty-entries'
-import { problemSentence } from '~/stores/problem-sentence'
 import { showDay } from '~~/work/describe-due'
 import type { OwnerBook, ParcelTag } from '~~/messages/book'
 import { ownerBookWith } from '~~/messages/changes'
-import { withPending } from '~/stores/pending-overlay'
 import type { OwnerFields } from '~~/messages/book-entries'
 
 /** One owner: how to reach them, their engines, their jobs. */
@@ -12,32 +10,18 @@ const route = useRoute()
 const outbox = useOutbox()
 const session = useSessionStore()
 const id = computed(() => String(route.params.id))
-const stored = shallowRef<OwnerBook | null>(null)
-const book = computed(() => stored.value && withPending(stored.value, outbox.entries, ownerBookWith))
-const failure = ref('')
+const { book, failure } = useShopBook<OwnerBook>({ address: () => `/api/owners/${id.value}`, put: ownerBookWith })
 const editing = ref(false)
 const fields = ref<OwnerFields>(emptyOwner())
 const begun = shallowRef<OwnerFields>(emptyOwner())
 
 const parcels = shallowRef<readonly ParcelTag[]>([])
-async function load(): Promise<void> {
-  try {
-    const [book, tags] = await Promise.all([
-      $fetch<OwnerBook>(`/api/owners/${id.value}`),
-      $fetch<ParcelTag[]>('/api/parcels', { query: { owner: id.value } }),
-    ])
-    stored.value = book
-    parcels.value = tags
-    failure.value = ''
-  } catch (error) {
-    failure.value = problemSentence(error)
-  }
-}
-watch(id, load, { immediate: true })
-onBeforeUnmount(
-  outbox.onAcknowledged((_lane, changes) => {
-    if (stored.value) stored.value = ownerBookWith(stored.value, changes)
-  }),
+watch(
+  id,
+  async (owner) => {
+    parcels.value = await $fetch<ParcelTag[]>('/api/parcels', { query: { owner } }).catch(() => [])
+  },
+  { immediate: true },
 )
 
 function edit({ owner }: OwnerBook): void {

@@ -1,8 +1,6 @@
 <script setup lang="ts">
 import { v7 as newId } from 'uuid'
 import { plainCopy } from '~/forms/plain-copy'
-import { withPending } from '~/stores/pending-overlay'
-import { problemSentence } from '~/stores/problem-sentence'
 import type { ParcelBook } from '~~/messages/book'
 import { parcelBookWith } from '~~/messages/changes'
 import type { ParcelFields } from '~~/messages/parcel-entries'
@@ -15,27 +13,14 @@ const router = useRouter()
 const outbox = useOutbox()
 const session = useSessionStore()
 const id = computed(() => String(route.params.id))
-const stored = shallowRef<ParcelBook | null>(null)
-const book = computed(() => stored.value && withPending(stored.value, outbox.entries, parcelBookWith))
-const failure = ref('')
+const { book, failure } = useShopBook<ParcelBook>({
+  address: () => `/api/parcels/${id.value}`,
+  put: parcelBookWith,
+  // Only just sent, it was not in the book yet when it was asked for.
+  readsAnew: (before, _after, changes) =>
+    before === null && changes.parcels?.some((row) => row.id === id.value) === true,
+})
 const refusal = ref('')
-
-async function load(): Promise<void> {
-  try {
-    stored.value = await $fetch<ParcelBook>(`/api/parcels/${id.value}`)
-    failure.value = ''
-  } catch (error) {
-    failure.value = problemSentence(error)
-  }
-}
-watch(id, load, { immediate: true })
-onBeforeUnmount(
-  outbox.onAcknowledged((_lane, changes) => {
-    if (stored.value) stored.value = parcelBookWith(stored.value, changes)
-    // Only just sent, it was not in the book yet when it was asked for.
-    else if (changes.parcels?.some((row) => row.id === id.value)) void load()
-  }),
-)
 
 const lines = computed(() => (book.value ? packingLines(book.value) : []))
 const left = computed(() => lines.value.filter((line) => !line.packed))

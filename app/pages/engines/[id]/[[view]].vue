@@ -1,9 +1,7 @@
 <script setup lang="ts">
-import { problemSentence } from '~/stores/problem-sentence'
 import { findScale } from '~~/core/measure/scales'
 import type { EngineBook } from '~~/messages/book'
 import { engineBookWith } from '~~/messages/changes'
-import { withPending } from '~/stores/pending-overlay'
 import { describeEngine } from '~~/work/describe-engine'
 import { engineName } from '~~/work/engine-name'
 
@@ -11,30 +9,13 @@ import { engineName } from '~~/work/engine-name'
 definePageMeta({ key: (route) => `engine-${String(route.params.id)}` })
 const route = useRoute()
 const router = useRouter()
-const outbox = useOutbox()
 const id = computed(() => String(route.params.id))
-const stored = shallowRef<EngineBook | null>(null)
-const book = computed(() => stored.value && withPending(stored.value, outbox.entries, engineBookWith))
-const failure = ref('')
-
-async function load(): Promise<void> {
-  try {
-    stored.value = await $fetch<EngineBook>(`/api/engines/${id.value}`)
-    failure.value = ''
-  } catch (error) {
-    failure.value = problemSentence(error)
-  }
-}
-watch(id, load, { immediate: true })
-onBeforeUnmount(
-  outbox.onAcknowledged((_lane, changes) => {
-    const before = stored.value
-    if (!before) return
-    stored.value = engineBookWith(before, changes)
-    // A construction of the shop's own comes with the book of the engine.
-    if (stored.value.type.templateId !== before.type.templateId) void load()
-  }),
-)
+const { book, failure } = useShopBook<EngineBook>({
+  address: () => `/api/engines/${id.value}`,
+  put: engineBookWith,
+  // A construction of the shop's own comes with the book of the engine.
+  readsAnew: (before, after) => before !== null && after?.type.templateId !== before.type.templateId,
+})
 
 const views = [
   { id: '', name: 'Engine' },

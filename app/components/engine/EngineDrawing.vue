@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import type { EngineDescription } from '~~/core/engine/description-schema'
 import { DRAWING, layOutParts, type PartShape } from '~/drawing/engine-parts-layout'
+import { layOutFromBelow, seenFromBelow } from '~/drawing/parts-from-below'
 
-/** This engine from the side, drawn from its description: what is off is an outline, the thing in hand is marked with its way out. */
+/** This engine from the side or from below, drawn from its description: what is off is an outline, the thing in hand is marked with its way out. */
 const props = defineProps<{
   description: EngineDescription
   off: ReadonlySet<string>
@@ -10,7 +11,7 @@ const props = defineProps<{
   title: string
   /** On the way back the arrow points home. */
   back?: boolean
-  /** Nothing is moved: no arrow. */
+  /** Nothing is moved: no arrow, and no other side of it. */
   still?: boolean
   /** More that is marked with the thing in hand. */
   lit?: ReadonlySet<string>
@@ -28,10 +29,26 @@ const unitName = computed(() =>
     ? (props.description.units.find((entry) => entry.id === unit.value)?.name ?? '')
     : '',
 )
-const shapes = computed(() => layOutParts(props.description, unit.value))
+/** Said by hand; by itself it shows the side the thing in hand is worked at. */
+const turned = ref<boolean | null>(null)
+watch(
+  () => props.inHand,
+  () => {
+    turned.value = null
+  },
+)
+const fromBelow = computed(() => {
+  if (props.still || props.marks !== undefined) return turned.value === true
+  const kind = props.description.parts.find((part) => part.id === props.inHand)?.kind
+  return turned.value ?? (kind !== undefined && seenFromBelow.has(kind))
+})
+const shapes = computed(() => (fromBelow.value ? layOutFromBelow : layOutParts)(props.description, unit.value))
 const held = computed(
   () => shapes.value.find((shape) => props.inHand !== null && shape.parts.includes(props.inHand)) ?? null,
 )
+/** From below a thing lies in several places: an axle with its two wheels. */
+const isHeld = (shape: PartShape): boolean =>
+  shape === held.value || (fromBelow.value && props.inHand !== null && shape.parts.includes(props.inHand))
 const isLit = (shape: PartShape): boolean => props.lit !== undefined && shape.parts.some((part) => props.lit?.has(part))
 /** Marks stand on their shape; several on one stand side by side. */
 const placed = computed(() => {
@@ -55,7 +72,12 @@ const lidOff = computed(() =>
   shapes.value.filter((shape) => shape.layer === 'lid' && shape.shape.height > 40).every(isOff),
 )
 const shown = (shape: PartShape): boolean =>
-  shape.layer !== 'inside' || lidOff.value || shape === held.value || isLit(shape) || props.marks !== undefined
+  fromBelow.value ||
+  shape.layer !== 'inside' ||
+  lidOff.value ||
+  shape === held.value ||
+  isLit(shape) ||
+  props.marks !== undefined
 const arrow = computed(() => {
   const found = held.value
   if (!found) return ''
@@ -73,49 +95,63 @@ const arrow = computed(() => {
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${DRAWING.width} ${DRAWING.height}`" role="img" :aria-label="title" class="engine">
-    <text v-if="unitName" x="20" y="26" class="unit">{{ unitName }}</text>
-    <line x1="0" :x2="DRAWING.width" :y1="DRAWING.railY" :y2="DRAWING.railY" class="rail" />
-    <g
-      v-for="shape in shapes"
-      :key="shape.key"
-      :class="[
-        shape.layer,
-        { off: isOff(shape), some: some(shape), held: shape === held || isLit(shape), hidden: !shown(shape) },
-      ]"
-    >
-      <title>{{ shape.label }}</title>
-      <rect
-        v-if="shape.shape.kind === 'box'"
-        :x="shape.shape.x"
-        :y="shape.shape.y"
-        :width="shape.shape.width"
-        :height="shape.shape.height"
-        rx="4"
-      />
-      <template v-else>
-        <circle
-          :cx="shape.shape.x + shape.shape.width / 2"
-          :cy="shape.shape.y + shape.shape.height / 2"
-          :r="shape.shape.width / 2"
+  <div class="both">
+    <svg :viewBox="`0 0 ${DRAWING.width} ${DRAWING.height}`" role="img" :aria-label="title" class="engine">
+      <text v-if="unitName" x="20" y="26" class="unit">{{ unitName }}</text>
+      <line v-if="!fromBelow" x1="0" :x2="DRAWING.width" :y1="DRAWING.railY" :y2="DRAWING.railY" class="rail" />
+      <g
+        v-for="shape in shapes"
+        :key="shape.key"
+        :class="[
+          shape.layer,
+          { off: isOff(shape), some: some(shape), held: isHeld(shape) || isLit(shape), hidden: !shown(shape) },
+        ]"
+      >
+        <title>{{ shape.label }}</title>
+        <rect
+          v-if="shape.shape.kind === 'box'"
+          :x="shape.shape.x"
+          :y="shape.shape.y"
+          :width="shape.shape.width"
+          :height="shape.shape.height"
+          rx="4"
         />
-        <circle
-          :cx="shape.shape.x + shape.shape.width / 2"
-          :cy="shape.shape.y + shape.shape.height / 2"
-          r="3"
-          class="hub"
-        />
-      </template>
-    </g>
-    <path v-if="held && !still" :d="arrow" class="out" />
-    <g v-for="(mark, index) in placed" :key="index" class="mark" :class="mark.kind">
-      <circle :cx="mark.x" :cy="mark.y" :r="mark.kind === 'none' ? 16 : 25" />
-      <text :x="mark.x" :y="mark.y + (mark.kind === 'none' ? 7 : 10)" text-anchor="middle">{{ mark.text }}</text>
-    </g>
-  </svg>
+        <template v-else>
+          <circle
+            :cx="shape.shape.x + shape.shape.width / 2"
+            :cy="shape.shape.y + shape.shape.height / 2"
+            :r="shape.shape.width / 2"
+          />
+          <circle
+            :cx="shape.shape.x + shape.shape.width / 2"
+            :cy="shape.shape.y + shape.shape.height / 2"
+            r="3"
+            class="hub"
+          />
+        </template>
+      </g>
+      <path v-if="held && !still" :d="arrow" class="out" />
+      <g v-for="(mark, index) in placed" :key="index" class="mark" :class="mark.kind">
+        <circle :cx="mark.x" :cy="mark.y" :r="mark.kind === 'none' ? 16 : 25" />
+        <text :x="mark.x" :y="mark.y + (mark.kind === 'none' ? 7 : 10)" text-anchor="middle">{{ mark.text }}</text>
+      </g>
+    </svg>
+    <button v-if="!still" type="button" class="plain turn" @click="turned = !fromBelow">
+      {{ fromBelow ? 'From the side' : 'From below' }}
+    </button>
+  </div>
 </template>
 
 <style scoped>
+.both {
+  position: relative;
+}
+.turn {
+  position: absolute;
+  right: 0;
+  top: 0;
+  font-size: 0.86rem;
+}
 .engine {
   display: block;
   width: 100%;

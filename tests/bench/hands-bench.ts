@@ -1,0 +1,122 @@
+import { chromium, type Page } from '@playwright/test'
+import sharp from 'sharp'
+import { cleaningCard } from '../../core/care/cleaning-card'
+import { cleaningGroups } from '../../core/care/cleaning-groups'
+import { lubricationCard } from '../../core/care/lubrication-card'
+import { constructionPlans, describeConstruction } from '../../core/knowledge/constructions'
+import { isRefusedStrip, planStrip } from '../../core/strip/plan-strip'
+import { stripGoals } from '../../core/strip/strip-goals'
+import { PASSWORD, TestShop } from '../support/test-shop'
+
+/** Measures what the hands wait for at Strip, Clean and Lubricate: `npm run bench:hands`, after a build. */
+function report(what: string, values: number[]): void {
+  const sorted = [...values].sort((one, other) => one - other)
+  const at = (share: number): string =>
+    (sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? 0).toFixed(1)
+  console.log(`${what.padEnd(64)} median ${at(0.5)} ms, p95 ${at(0.95)} ms, worst ${at(1)} ms`)
+}
+function times(count: number, run: () => void): number[] {
+  return Array.from({ length: count }, () => {
+    const began = performance.now()
+    run()
+    return performance.now() - began
+  })
+}
+
+const largest = constructionPlans
+  .map(({ id }) => describeConstruction(id))
+  .reduce((most, next) => (next.parts.length > most.parts.length ? next : most))
+const goals = stripGoals(largest)
+  .filter((goal) => goal.kind === 'usual' && !isRefusedStrip(planStrip(largest, [goal.id])))
+  .slice(0, 5)
+  .map((goal) => goal.id)
+report(
+  `Plan of ${largest.parts.length} parts with ${goals.length} goals`,
+  times(60, () => void planStrip(largest, goals)),
+)
+const soils = cleaningGroups(largest).map((group) => ({ group: group.id, soil: 'soft-grease' }))
+report(
+  `Cleaning card of ${soils.length} groups`,
+  times(60, () => void cleaningCard(largest, soils, {})),
+)
+report(
+  'Lubrication card',
+  times(60, () => void lubricationCard(largest)),
+)
+
+async function firstStep(page: Page, url: string): Promise<void> {
+  const answer = await page.request.get(`${url}/api/jobs?search=Little%20bus`)
+  const { rows } = (await answer.json()) as { rows: Array<{ id: string }> }
+  await page.goto(`${url}/jobs/${rows[0]?.id}/strip`)
+  await page.getByRole('article', { name: /^Step: / }).waitFor()
+}
+
+const shop = await TestShop.open('scenario')
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] })
+try {
+  const url = shop.url.replace('127.0.0.1', 'bench.localhost')
+  const page = await browser.newPage()
+  await page.goto(`${url}/sign-in`)
+  await page.getByLabel('Name').fill('maren')
+  await page.getByLabel('Password').fill(PASSWORD)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await page.getByRole('navigation', { name: 'Places' }).waitFor()
+  await firstStep(page, url)
+  const heading = page.getByRole('article', { name: /^Step: / }).getByRole('heading')
+  // From the key to the next step drawn, as the page itself sees it.
+  const ticks: number[] = []
+  for (let step = 0; step < 6; step++) {
+    const before = (await heading.textContent()) ?? ''
+    ticks.push(
+      await page.evaluate(
+        (words) =>
+          new Promise<number>((resolve) => {
+            const began = performance.now()
+            const look = (): void => {
+              const now = document.querySelector('article[aria-label^="Step: "] h2')?.textContent
+              if (now !== words) resolve(performance.now() - began)
+              else requestAnimationFrame(look)
+            }
+            window.dispatchEvent(new KeyboardEvent('keydown', { key: 'PageDown', bubbles: true }))
+            requestAnimationFrame(look)
+          }),
+        before,
+      ),
+    )
+  }
+  report('A tick at Strip, key to the next step drawn', ticks)
+
+  const part = ((await heading.textContent()) ?? '').replace(/ off$/, '')
+  const answer = page.waitForResponse(
+    (response) => response.url().includes('/phone') && response.request().method() === 'POST',
+  )
+  await page.keyboard.press('h')
+  const { token } = (await (await answer).json()) as { token: string }
+  await page.keyboard.press('Escape')
+  const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage()
+  await phone.goto(`${url}/phone#${token}`)
+  await phone.getByRole('heading', { name: part }).waitFor()
+  const noise = sharp({
+    create: {
+      width: 4000,
+      height: 3000,
+      channels: 3,
+      background: '#777777',
+      noise: { type: 'gaussian', mean: 128, sigma: 20 },
+    },
+  })
+  const buffer = await noise.jpeg({ quality: 82 }).toBuffer()
+  const here = page.getByRole('list', { name: `Photographs: ${part}` }).getByRole('listitem')
+  const arrivals: number[] = []
+  for (let picture = 0; picture < 5; picture++) {
+    const before = await here.count()
+    const began = performance.now()
+    await phone.getByLabel('Photograph it').setInputFiles({ name: 'part.jpg', mimeType: 'image/jpeg', buffer })
+    await here.nth(before).waitFor()
+    arrivals.push(performance.now() - began)
+  }
+  report(`A 12 MP picture of ${(buffer.length / 1e6).toFixed(1)} MB, phone to bench`, arrivals)
+} finally {
+  await browser.close()
+  await shop.close()
+}
