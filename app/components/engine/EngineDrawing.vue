@@ -149,7 +149,7 @@ const arrow = computed(() => {
 .turn {
   position: absolute;
   right: 0;
-  top: 0;
+  top: -20px;
   font-size: 0.86rem;
 }
 .engine {
