@@ -12,6 +12,9 @@ export async function saveParcel(write: Write, { id, fields }: CommandPayload<'p
     .from(job)
     .where(eq(job.parcelId, id))
   const jobs = new Set(engines.map((row) => row.id))
+  const [known] = await write.transaction.select({ ownerId: parcel.ownerId }).from(parcel).where(eq(parcel.id, id))
+  if (known && known.ownerId !== fields.ownerId && engines.length > 0)
+    throw cannotBeWritten('Engines came in it already: it stays with the owner it came from.', 'fields.ownerId')
   const strange = fields.items.find((item) => item.jobId !== null && !jobs.has(item.jobId))
   if (strange)
     throw cannotBeWritten(

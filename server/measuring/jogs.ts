@@ -23,14 +23,18 @@ interface Jogging {
   readonly reversed: boolean
   readonly release: () => void
   heldUntil: number
-  pulsing: boolean
-  says: string
+  /** The pulses under way; null between them. */
+  pulsing: Promise<void> | null
+  readonly says: string
   ends: NodeJS.Timeout | null
+  ended: boolean
 }
 
 /** Supplies that move a mechanism on by pulses while somebody holds a key. */
 export class Jogs {
   private readonly jogging = new Map<string, Promise<Jogging>>()
+  /** Supplies that met a short, and what was said of it: until the key is let go they stay off. */
+  private readonly shorted = new Map<string, string>()
 
   constructor(
     private readonly claims: SupplyClaims,
@@ -45,15 +49,21 @@ export class Jogs {
    * @throws Problem 404 without such a supply or engine, 409 when it is taken, 502 when it does not answer
    */
   async hold(database: Database, instrumentId: string, engineId: string, reversed: boolean): Promise<string> {
+    const short = this.shorted.get(instrumentId)
+    if (short !== undefined) return short
     const known = await this.jogging.get(instrumentId)?.catch(() => null)
-    if (known && known.reversed !== reversed) await this.end(instrumentId, known)
+    if (known && known.reversed !== reversed) {
+      known.heldUntil = 0
+      await known.pulsing
+      await this.end(instrumentId, known)
+    }
     if (!this.jogging.has(instrumentId))
       this.jogging.set(instrumentId, this.open(database, instrumentId, engineId, reversed))
     const pending = this.jogging.get(instrumentId) as Promise<Jogging>
     try {
       const now = await pending
       now.heldUntil = Date.now() + this.heardMs
-      if (!now.pulsing) void this.pulse(instrumentId, now)
+      now.pulsing ??= this.pulse(instrumentId, now)
       return now.says
     } catch (error) {
       if (this.jogging.get(instrumentId) === pending) this.jogging.delete(instrumentId)
@@ -64,6 +74,7 @@ export class Jogs {
 
   /** The key is let go: the pulse under way is the last. */
   async letGo(instrumentId: string): Promise<void> {
+    this.shorted.delete(instrumentId)
     const now = await this.jogging.get(instrumentId)?.catch(() => null)
     if (now) now.heldUntil = 0
   }
@@ -79,7 +90,7 @@ export class Jogs {
       await opened.client.watchdog(WATCHDOG_SECONDS * opened.secondsPerSecond)
       const { volts } = usualStepTest(type.nominalVolts)
       const says = `${row.name}: pulses of ${volts.toFixed(1)} V${reversed ? ', turned round' : ''}`
-      return { opened, volts, reversed, release, heldUntil: 0, pulsing: false, says, ends: null }
+      return { opened, volts, reversed, release, heldUntil: 0, pulsing: null, says, ends: null, ended: false }
     } catch (error) {
       release()
       throw error
@@ -87,7 +98,6 @@ export class Jogs {
   }
 
   private async pulse(instrumentId: string, now: Jogging): Promise<void> {
-    now.pulsing = true
     if (now.ends) clearTimeout(now.ends)
     try {
       const { why } = await jog(
@@ -97,15 +107,17 @@ export class Jogs {
         () => Date.now() < now.heldUntil,
       )
       if (why === 'short') {
-        now.heldUntil = 0
-        now.says = 'A short: the supply is at its limit. The output is off: look at the step just done.'
+        this.shorted.set(
+          instrumentId,
+          'A short: the supply is at its limit. The output is off: look at the step just done.',
+        )
         return await this.end(instrumentId, now)
       }
     } catch (error) {
       if (!(error instanceof SupplyProblem)) console.error('jog', error)
       return await this.end(instrumentId, now)
     } finally {
-      now.pulsing = false
+      now.pulsing = null
     }
     now.ends = setTimeout(() => void this.end(instrumentId, now), this.atHandMs)
   }
@@ -113,6 +125,8 @@ export class Jogs {
   private async end(instrumentId: string, now: Jogging): Promise<void> {
     if (now.ends) clearTimeout(now.ends)
     now.heldUntil = 0
+    if (now.ended) return
+    now.ended = true
     this.jogging.delete(instrumentId)
     await now.opened.close()
     now.release()

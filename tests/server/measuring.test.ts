@@ -299,9 +299,11 @@ describe('a mechanism moved on by pulses', () => {
     expect(await jogs.hold(book.database, id, engineId, false)).toBe('Bench supply: pulses of 4.0 V')
     expect(claims.holder(id)).toBe('moving a mechanism on by pulses')
     await expect(new LiveBenches(claims).open(book.database, id, null, 'motor')).rejects.toMatchObject({ status: 409 })
+    // The other way while the pulses are under way: they end first.
+    expect(await jogs.hold(book.database, id, engineId, true)).toBe('Bench supply: pulses of 4.0 V, turned round')
     // Nothing more is heard of the key: the line broke, or somebody let go.
     await expect.poll(() => claims.holder(id), { timeout: 10_000 }).toBeNull()
-    expect(await jogs.hold(book.database, id, engineId, true)).toBe('Bench supply: pulses of 4.0 V, turned round')
+    expect(await jogs.hold(book.database, id, engineId, false)).toBe('Bench supply: pulses of 4.0 V')
     await jogs.letGo(id)
     await expect.poll(() => claims.holder(id), { timeout: 10_000 }).toBeNull()
     await expect(jogs.hold(book.database, newId(), engineId, true)).rejects.toMatchObject({ status: 404 })

@@ -82,6 +82,8 @@ describe('a parcel with several engines', () => {
     })
     const other = newId()
     await save(other, fields(stranger))
+    await edit(id)
+    await expect(save(id, fields(stranger), 1)).rejects.toThrow('stays with the owner')
     await expect(edit(other)).rejects.toThrow('different owners')
     await expect(edit(newId())).rejects.toThrow('parcel')
   })
