@@ -41,7 +41,7 @@ function add(): void {
           { value: NONE, title: 'None' },
           ...products.map((product) => ({ value: product.id, title: product.id })),
         ]"
-        label="The maker says"
+        label="What goes there"
       /><v-text-field v-model="next.amount" label="How much" placeholder="a small drop" /><v-btn
         variant="outlined"
         :disabled="next.point === null"
