@@ -1,10 +1,8 @@
 import { expectedContinuity } from '../core/continuity/expected-continuity'
 import { judgeContinuity } from '../core/continuity/judge-continuity'
-import { benchTestsOf } from '../core/diagnosis/places/bench-tests'
 import { continuityFindings, type GatheredOutcome } from '../core/findings/continuity-findings'
 import type { Knowledge } from '../core/knowledge/knowledge-schema'
 import { motorAloneFindings } from '../core/findings/motor-alone-findings'
-import { placesOf } from '../core/diagnosis/places/places-of'
 import { sheetFindings } from '../core/findings/sheet-findings'
 import { Circuit, offTheTrack, ohmsBetween } from '../core/engine/circuit'
 import type { EngineDescription } from '../core/engine/description-schema'
@@ -19,6 +17,7 @@ import type { EngineTypeRow, JobBook, ReadingRow, SheetRow } from '../messages/b
 import { continuitySheet, continuityStates } from './continuity-sheet'
 import { relayReadings } from './relay-lines'
 import { sequenceStops } from './sequence-lines'
+import { testsOfEngine } from './tests-of-engine'
 import { countingReadings, machineFacts, standingReadings, windingCelsius } from './sheet-readings'
 
 /** A finding nobody had to enter at a test: a sheet of the job says it, or it was told when the engine was taken in. */
@@ -74,11 +73,7 @@ export function gatheredFindings(
         at: sheet.readings.at(-1)?.capturedAt ?? sheet.openedAt,
       })),
     )
-  const known = new Set(
-    benchTestsOf(description, placesOf(description), knowledge, new Set([`power-${description.power}` as const])).map(
-      (test) => test.id,
-    ),
-  )
+  const known = new Set(testsOfEngine(description, knowledge).map((test) => test.id))
   return [...wheels, ...sheets]
     .filter((found) => known.has(found.test))
     .sort((first, second) => first.at.localeCompare(second.at))

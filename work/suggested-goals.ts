@@ -1,4 +1,5 @@
 import { dueCare } from '../core/care/due-list'
+import { asksFor } from '../core/knowledge/asks-for'
 import wishRows from '../core/knowledge/wish-goals.json'
 import type { StripGoal } from '../core/strip/strip-goals'
 import type { JobBook } from '../messages/book'
@@ -54,9 +55,5 @@ export function suggestedGoals(
   )
 }
 
-function goalsIn(text: string): string[] {
-  const lower = text.toLowerCase()
-  return wishGoals.flatMap(({ words, goal }) =>
-    words.some((word) => new RegExp(`\\b${word}`, 'u').test(lower)) ? [goal] : [],
-  )
-}
+const goalsIn = (text: string): string[] =>
+  wishGoals.filter(({ words }) => asksFor(text, words)).map(({ goal }) => goal)

@@ -1,10 +1,9 @@
-import { benchTestsOf, type BenchTest } from '../core/diagnosis/places/bench-tests'
-import { placesOf } from '../core/diagnosis/places/places-of'
 import type { EngineDescription } from '../core/engine/description-schema'
 import type { Knowledge } from '../core/knowledge/knowledge-schema'
 import type { JobBook } from '../messages/book'
 import type { ToldObservation } from '../messages/book-entries'
 import type { GatheredFinding } from './gathered-findings'
+import { testsOfEngine } from './tests-of-engine'
 
 /** Something that can be tapped while an engine is taken in. */
 export interface TellableObservation extends ToldObservation {
@@ -12,12 +11,9 @@ export interface TellableObservation extends ToldObservation {
   readonly from: 'told' | 'counter'
 }
 
-const testsOf = (description: EngineDescription, knowledge: Knowledge): BenchTest[] =>
-  benchTestsOf(description, placesOf(description), knowledge, new Set([`power-${description.power}` as const]))
-
 /** What can be told or seen of such an engine before it is put on the bench, each once whatever its places. */
 export function tellableOf(description: EngineDescription, knowledge: Knowledge): TellableObservation[] {
-  const tests = new Map(testsOf(description, knowledge).map(({ test }) => [test.id, test]))
+  const tests = new Map(testsOfEngine(description, knowledge).map(({ test }) => [test.id, test]))
   return [...tests.values()].flatMap(({ id, outcomes }) =>
     outcomes.flatMap(({ id: outcome, told }) =>
       told
@@ -45,7 +41,7 @@ export function toldFindings(
     engine.stateNumber,
     ...[search, sheets, continuity].flatMap((rows) => rows.map((row) => row.engineState)),
   )
-  const tests = testsOf(description, knowledge)
+  const tests = testsOfEngine(description, knowledge)
   return job.told.flatMap(({ test: told, outcome, words }) =>
     tests.flatMap(({ id, test }): GatheredFinding[] => {
       const known = test.id === told ? test.outcomes.find((entry) => entry.id === outcome) : undefined

@@ -1,4 +1,5 @@
 import type { EngineDescription } from '../engine/description-schema'
+import { asksFor } from '../knowledge/asks-for'
 import { careKnowledge } from '../knowledge/care/care-knowledge'
 import rows from '../knowledge/care/finish-tasks.json'
 import { schools as allSchools } from '../knowledge/schools'
@@ -60,14 +61,13 @@ export interface FinishAsked {
  */
 export function finishTasks(description: EngineDescription, asked: FinishAsked): FinishTask[] {
   const kinds = new Set<string>(description.parts.map((part) => part.kind))
-  const lower = asked.wanted.toLowerCase()
   return finishRows
     .filter(({ needs }) => needs.every((kind) => kinds.has(kind)))
     .map((row): FinishTask => ({
       id: row.id,
       name: row.name,
       steps: row.steps,
-      wished: row.words.some((word) => new RegExp(`\\b${word}`, 'u').test(lower)),
+      wished: asksFor(asked.wanted, row.words),
       refused: whyNot(description, row, asked),
     }))
 }

@@ -111,22 +111,26 @@ async function deviate(what: Deviation): Promise<void> {
   await steps.deviate({ id: now.part, name: now.name }, what, way.value.trim())
   if (what === 'left-on' || what === 'would-not') await leaveOn(now.part)
 }
-const setGoals = (goals: readonly string[], leave: readonly string[] = state.value.leaveOn): Promise<void> =>
-  steps.add({
+/** What it is opened for, what stays, what is overruled and in which order: what is not changed stays as it is. */
+const keepPlan = (
+  change: Partial<Record<'goals' | 'leaveOn' | 'overruled' | 'order', readonly string[]>>,
+): Promise<void> => {
+  const { leaveOn: staysOn, overruled, order } = state.value
+  const now = { goals: strip.value.chosen, leaveOn: staysOn, overruled, order, ...change }
+  return steps.add({
     kind: 'goals',
-    goals: [...goals],
-    leaveOn: [...leave],
-    overruled: [...state.value.overruled],
-    order: [...state.value.order],
+    goals: [...now.goals],
+    leaveOn: [...now.leaveOn],
+    overruled: [...now.overruled],
+    order: [...now.order],
   })
-const leaveOn = (part: string): Promise<void> => setGoals(strip.value.chosen, [...state.value.leaveOn, part])
+}
+const setGoals = (goals: readonly string[]): Promise<void> => keepPlan({ goals })
+const leaveOn = (part: string): Promise<void> => keepPlan({ leaveOn: [...state.value.leaveOn, part] })
 const overrule = (part: string): Promise<void> =>
-  steps.add({
-    kind: 'goals',
-    goals: [...strip.value.chosen],
+  keepPlan({
     leaveOn: state.value.leaveOn.filter((id) => id !== part),
     overruled: [...state.value.overruled, part],
-    order: [...state.value.order],
   })
 /** Another order of what is still to come off; what lies over a thing comes just before it. */
 function moveStep(from: number, to: number): void {
@@ -134,13 +138,7 @@ function moveStep(from: number, to: number): void {
   const [part] = order.splice(from, 1)
   if (part === undefined || !session.mayWrite || to < 0 || to > order.length) return
   order.splice(to, 0, part)
-  void steps.add({
-    kind: 'goals',
-    goals: [...strip.value.chosen],
-    leaveOn: [...state.value.leaveOn],
-    overruled: [...state.value.overruled],
-    order,
-  })
+  void keepPlan({ order })
 }
 const takeSuggested = (ids: readonly string[]): Promise<void> => setGoals([...new Set([...strip.value.chosen, ...ids])])
 async function undo(): Promise<void> {
