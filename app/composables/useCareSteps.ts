@@ -7,6 +7,6 @@ export function useCareSteps(book: ComputedRef<JobBook>) {
   const outbox = useOutbox()
   const add = (entry: CareEntry): Promise<void> =>
     outbox.send('care.add', { id: newId(), jobId: book.value.job.id, entry })
-  const strike = (entryId: string, words: string): Promise<void> => add({ kind: 'struck', entryId, words })
+  const strike = useStriking(add)
   return { add, strike }
 }

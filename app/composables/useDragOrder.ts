@@ -14,6 +14,8 @@ export function useDragOrder(list: Readonly<Ref<HTMLElement | null>>, moved: (fr
         ? Sortable.create(element, {
             handle: '.grip',
             animation: 120,
+            // By pointer events everywhere: finger, pen and mouse alike.
+            forceFallback: true,
             onEnd: ({ oldIndex, newIndex, item, from }) => {
               if (oldIndex === undefined || newIndex === undefined || oldIndex === newIndex) return
               from.insertBefore(item, from.children[oldIndex + (newIndex < oldIndex ? 1 : 0)] ?? null)

@@ -85,6 +85,6 @@ export function useSearchSteps(book: ComputedRef<JobBook>, report: Ref<SearchRep
     add({ kind: 'ruled-out', suspect: suspect.id, words: suspect.words, believed: believed() })
   const couldNot = (test: { id: string; words: string }): Promise<void> =>
     add({ kind: 'could-not', test: test.id, words: test.words })
-  const strike = (entryId: string, words: string): Promise<void> => add({ kind: 'struck', entryId, words })
+  const strike = useStriking(add)
   return { add, noteOutcome, confirm, mend, ruleOut, couldNot, strike }
 }

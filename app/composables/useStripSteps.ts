@@ -17,6 +17,7 @@ const born: Partial<Record<Deviation, FindingOrigin>> = {
 /** Writes the steps of taking apart and putting together into the book. */
 export function useStripSteps(book: ComputedRef<JobBook>) {
   const outbox = useOutbox()
+  const once = useOnce()
 
   function add(entry: StripEntry): Promise<void> {
     return outbox.send('strip.add', { id: newId(), jobId: book.value.job.id, entry })
@@ -26,10 +27,11 @@ export function useStripSteps(book: ComputedRef<JobBook>) {
     cell: Cell | null,
     way: string,
     minutes: number | null,
-  ): Promise<void> => add({ kind: 'off', part: part.id, words: part.name, cell, way, count: 1, minutes })
+  ): Promise<void> =>
+    once(part.id, () => add({ kind: 'off', part: part.id, words: part.name, cell, way, count: 1, minutes }))
   const putBack = (part: { id: string; name: string }, fate: Fate, remark = ''): Promise<void> =>
-    add({ kind: 'back', part: part.id, words: part.name, fate, remark })
-  const strike = (entryId: string, words: string): Promise<void> => add({ kind: 'struck', entryId, words })
+    once(part.id, () => add({ kind: 'back', part: part.id, words: part.name, fate, remark }))
+  const strike = useStriking(add)
 
   /** Not as planned: written down, with a finding where the owner should hear of it. */
   async function deviate(part: { id: string; name: string }, what: Deviation, remark: string): Promise<void> {

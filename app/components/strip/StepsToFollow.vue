@@ -41,7 +41,7 @@ ol {
 }
 li {
   display: grid;
-  grid-template-columns: auto minmax(0, 1fr) 110px 70px;
+  grid-template-columns: auto minmax(0, 1fr) 110px max-content;
   gap: 0 12px;
   align-items: center;
   min-height: var(--target);
@@ -64,6 +64,7 @@ li {
 }
 .figure {
   text-align: right;
+  white-space: nowrap;
 }
 .reaches {
   grid-column: 2 / -1;
