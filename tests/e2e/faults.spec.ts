@@ -189,6 +189,38 @@ test.describe('with a shop of its own', () => {
     await expect(page.getByText('waiting for the server')).toBeHidden()
   })
 
+  test('the server is killed with -9 in mid-strip: every thing taken off meanwhile is off once it is back, each once', async ({
+    page,
+  }) => {
+    await signIn(page, shop)
+    const jobId = await takeInQuickly(page, shop, 'Shearwater')
+    await page.goto(`${shop.url}/jobs/${jobId}/strip`)
+    await page.getByRole('button', { name: 'Motor out' }).click()
+    const heading = page.getByRole('article', { name: /^Step: / }).getByRole('heading')
+    const off: string[] = []
+    const takeOff = async (): Promise<void> => {
+      const step = ((await heading.textContent()) ?? '').replace(/ off$/, '')
+      await page.keyboard.press('PageDown')
+      await expect(page.getByRole('article', { name: `Step: ${step}` })).toHaveCount(0)
+      off.push(step)
+    }
+    await takeOff()
+    await expect(page.getByText(/waiting for the server/)).toHaveCount(0)
+    process.kill(shop.server.pid, 'SIGKILL')
+    await shop.server.ended
+    await takeOff()
+    await takeOff()
+    await expect(page.getByText(/waiting for the server, kept on this device/)).toBeVisible()
+    await shop.startServer()
+    const kept = async (): Promise<string[]> => {
+      const answer = await page.request.get(`${shop.url}/api/jobs/${jobId}`)
+      if (!answer.ok()) return []
+      const { strip } = (await answer.json()) as { strip: Array<{ entry: { kind: string; words?: string } }> }
+      return strip.flatMap(({ entry }) => (entry.kind === 'off' ? [entry.words ?? ''] : []))
+    }
+    await expect.poll(kept, { timeout: 30_000 }).toEqual(off)
+  })
+
   test('a supply on the network: the clamp falls off, then the server is killed with the output on; it goes off, and what was read stays', async ({
     page,
   }) => {
