@@ -114,7 +114,9 @@ function withoutTraces(bytes: Buffer, format: string): Promise<Buffer> {
   const upright = sharp(bytes, { limitInputPixels: MOST_PIXELS }).rotate()
   if (format === 'png') return upright.png().toBuffer()
   return (
-    format === 'webp' ? upright.webp({ quality: KEPT_QUALITY }) : upright.jpeg({ quality: KEPT_QUALITY })
+    format === 'webp'
+      ? upright.webp({ quality: KEPT_QUALITY })
+      : upright.jpeg({ quality: KEPT_QUALITY, optimiseCoding: false })
   ).toBuffer()
 }
 

@@ -1,5 +1,6 @@
 import { chromium, type Page } from '@playwright/test'
 import sharp from 'sharp'
+import { v7 as newId } from 'uuid'
 import { cleaningCard } from '../../core/care/cleaning-card'
 import { cleaningGroups } from '../../core/care/cleaning-groups'
 import { lubricationCard } from '../../core/care/lubrication-card'
@@ -58,7 +59,7 @@ const TICK = `new Promise((resolve) => {
   const heading = () => document.querySelector('article[aria-label^="Step: "] h2')?.textContent
   const [began, words] = [performance.now(), heading()]
   const look = () => (heading() !== words ? resolve(performance.now() - began) : requestAnimationFrame(look))
-  window.dispatchEvent(new KeyboardEvent('keydown', { key: 'PageDown', bubbles: true }))
+  document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'PageDown', bubbles: true }))
   requestAnimationFrame(look)
 })`
 
@@ -111,6 +112,38 @@ try {
     arrivals.push(performance.now() - began)
   }
   report(`A 12 MP picture of ${(buffer.length / 1e6).toFixed(1)} MB, phone to bench`, arrivals)
+  await phone.context().close()
+
+  const [jobId] = /[0-9a-f-]{36}/.exec(page.url()) ?? []
+  const small = await sharp({ create: { width: 1200, height: 900, channels: 3, background: '#8d9296' } })
+    .jpeg()
+    .toBuffer()
+  for (let picture = arrivals.length; picture < 200; picture++) {
+    const about = { commandId: newId(), jobId: jobId ?? '', station: 'strip', takenAt: '2026-11-30T09:00:00.000Z' }
+    const status = await page.evaluate(
+      async ([path, base64]) =>
+        (await fetch(path, { method: 'PUT', body: Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0)) }))
+          .status,
+      [`/api/photographs/${newId()}?${new URLSearchParams(about).toString()}`, small.toString('base64')] as const,
+    )
+    if (status !== 200) throw new Error(`A photograph was refused: ${status}`)
+  }
+  const [anew, fromTheList]: [number[], number[]] = [[], []]
+  for (let time = 0; time < 7; time++) {
+    await page.goto(`${url}/jobs?search=Little%20bus`)
+    const tag = page.locator(`a[href^="/jobs/${jobId}/"]`).first()
+    await tag.waitFor()
+    let began = performance.now()
+    await tag.click()
+    await page.getByText(/All 2\d\d/).waitFor({ state: 'attached' })
+    fromTheList.push(performance.now() - began)
+    began = performance.now()
+    await page.goto(`${url}/jobs/${jobId}/strip`)
+    await page.getByText(/All 2\d\d/).waitFor({ state: 'attached' })
+    anew.push(performance.now() - began)
+  }
+  report('A job with 200 photographs, opened from the list', fromTheList)
+  report('The same, the whole application loaded anew', anew)
 } finally {
   await browser.close()
   await shop.close()
