@@ -43,6 +43,23 @@ describe('bin/reckon card', () => {
     expect(answer.clean[0].missing.length).toBeGreaterThan(0)
   })
 
+  it('takes what a shop does otherwise: another way first, no more of what left streaks, another oil', () => {
+    const answer = asked({
+      construction: 'tank-open',
+      soils: [{ on: 'commutator@locomotive', with: 'carbon' }],
+      own: {
+        rules: [{ what: 'isopropyl', material: null, subject: 'commutator', level: 'never', why: 'It left streaks.' }],
+        ways: [],
+        amounts: [{ point: 'worm', product: 'medium oil', amount: '' }],
+      },
+    })
+    expect(answer.clean[0].agent).not.toBe('isopropyl')
+    expect(answer.never).toContainEqual(expect.objectContaining({ agent: 'isopropyl', why: 'It left streaks.' }))
+    expect(answer.lubricate.find((point: { point: string }) => point.point.includes('worm')).product).toBe('medium oil')
+    const own = { rules: [], ways: [{ soil: 'sin', subject: 'treads', agent: null, method: 'bud' }], amounts: [] }
+    expect(() => asked({ construction: 'tank-open', own })).toThrow('own.ways.0: “sin” is no soil')
+  })
+
   it('says in one sentence what is wrong with a file', () => {
     const tank = { construction: 'tank-open' }
     expect(() => asked({ ...tank, soils: [{ on: 'boiler', with: 'dust' }] })).toThrow('no group and no part “boiler”')

@@ -5,6 +5,7 @@ import { lubricationCard, products, type LubricationPoint } from '../core/care/l
 import { materials, type EngineDescription } from '../core/engine/description-schema'
 import { Differences } from '../core/engine/difference-schema'
 import { careKnowledge } from '../core/knowledge/care/care-knowledge'
+import { checkOwnCareRows, OwnCareRows, ownCareKnowledge } from '../core/knowledge/care/own-care-rows'
 import { describeConstruction } from '../core/knowledge/constructions'
 import { lubrication, type LubricationRow } from '../core/knowledge/lubrication'
 import { schools } from '../core/knowledge/schools'
@@ -29,6 +30,8 @@ const CardFile = Type.Object(
         maxItems: 40,
       }),
     ),
+    /** What is done otherwise than what ships. */
+    own: Type.Optional(OwnCareRows),
     /** Parts that are off: only those are bathed. */
     off: Type.Optional(Type.Array(Word, { maxItems: 400 })),
   },
@@ -58,9 +61,11 @@ export function reckonCard(text: string): object {
     throw new SentenceError(`off: there is no part “${quoted(strange)}” in ${description.name}.`)
   const chosen = file.schools ?? {}
   const off = file.off ? new Set(file.off) : null
-  const { steps, agents, minutes, driesMinutes } = cleaningCard(description, soils, { shelf: file.shelf, chosen, off })
+  const knowledge = file.own ? ownCareKnowledge(careKnowledge, [file.own]) : careKnowledge
+  const options = { shelf: file.shelf, chosen, off, knowledge }
+  const { steps, agents, minutes, driesMinutes } = cleaningCard(description, soils, options)
   const advice = (file.advice ?? []).map((entry) => ({ ...entry, point: entry.point as LubricationRow['point'] }))
-  const oiling = lubricationCard(description, { shelf: file.shelf, chosen, advice })
+  const oiling = lubricationCard(description, { shelf: file.shelf, chosen, advice, amounts: file.own?.amounts })
   return {
     construction: description.id,
     clean: steps.map((step) => ({
@@ -143,6 +148,14 @@ function refuseUnknown(file: CardFile): void {
     throw new SentenceError(
       `shelf: “${quoted(strange)}” is no class of agent or lubricant. “bin/reckon card --list” names them all.`,
     )
+  const [flaw] = file.own
+    ? checkOwnCareRows(
+        careKnowledge,
+        file.own,
+        products.map((product) => product.id),
+      )
+    : []
+  if (flaw) throw new SentenceError(`own.${flaw.place}: ${flaw.message}`)
   for (const [index, entry] of (file.advice ?? []).entries()) {
     if (!lubrication.has(entry.point as LubricationRow['point']))
       throw new SentenceError(`advice.${index}: “${quoted(entry.point)}” is no kind of point.`)

@@ -10,6 +10,7 @@ import {
   supplies,
 } from './vocabulary'
 import { tools } from '../core/engine/description-schema'
+import { OwnCareRows } from '../core/knowledge/care/own-care-rows'
 import { TrayFields } from './strip-entries'
 import { closed, Id, Line, Minutes, Money, NeededLine, OneOf, OrNull, Prose } from './parts'
 
@@ -217,6 +218,8 @@ export const WorkshopFields = Type.Object(
         maxProperties: 30,
       }),
     ),
+    /** What this shop does otherwise when it cleans and oils. Added later. */
+    careRows: Type.Optional(OwnCareRows),
   },
   closed,
 )

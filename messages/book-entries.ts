@@ -1,5 +1,5 @@
 import { Type, type Static } from '@sinclair/typebox'
-import { lubricationPoints } from '../core/knowledge/lubrication-points'
+import { OwnCareRows, PointAmount } from '../core/knowledge/care/own-care-rows'
 import { circumstances } from '../core/knowledge/knowledge-schema'
 import { arrivalFates, arrivalKinds, componentKinds, constructions, motorKinds, powers } from './vocabulary'
 import { closed, Day, Id, Line, Money, NeededLine, OneOf, OrNull, Prose } from './parts'
@@ -19,13 +19,6 @@ export const OwnerFields = Type.Object(
 )
 export type OwnerFields = Static<typeof OwnerFields>
 
-/** The maker’s own word on one kind of point: a class of lubricant, or none. */
-export const MakersAdviceFields = Type.Object(
-  { point: OneOf(lubricationPoints), product: OrNull(NeededLine(60)), amount: Line(60) },
-  closed,
-)
-export type MakersAdviceFields = Static<typeof MakersAdviceFields>
-
 export const EngineTypeFields = Type.Object(
   {
     maker: NeededLine(80),
@@ -44,7 +37,9 @@ export const EngineTypeFields = Type.Object(
     pickupLayout: Line(300),
     notes: Prose,
     /** What the maker says of its points: it goes before the general card. Added later. */
-    makersAdvice: Type.Optional(OrNull(Type.Array(MakersAdviceFields, { maxItems: 30 }))),
+    makersAdvice: Type.Optional(OrNull(Type.Array(PointAmount, { maxItems: 30 }))),
+    /** What this shop does otherwise on this type when it cleans and oils. Added later. */
+    careRows: Type.Optional(OrNull(OwnCareRows)),
   },
   closed,
 )

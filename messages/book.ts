@@ -18,6 +18,7 @@ import type {
   SheetFields,
   WorkshopFields,
 } from './bench-entries'
+import type { OwnCareRows } from '../core/knowledge/care/own-care-rows'
 import type { KnowledgeChanges } from '../core/knowledge/knowledge-changes'
 import type { ChosenSchools } from '../core/knowledge/schools-of-practice'
 import type { Reckoned } from './reckoned'
@@ -259,6 +260,8 @@ export interface Practice {
   /** Of the copy; 0 while there is none. */
   readonly version: number
   readonly schools: ChosenSchools
+  /** What the shop does otherwise when it cleans and oils; null while nothing. */
+  readonly careRows: OwnCareRows | null
 }
 
 /** What heads every screen of a job. */

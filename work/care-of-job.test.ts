@@ -2,13 +2,13 @@ import { describe, expect, it } from 'vitest'
 import { describeConstruction } from '../core/knowledge/constructions'
 import type { JobBook } from '../messages/book'
 import type { CareEntry } from '../messages/care-entries'
-import type { MakersAdviceFields } from '../messages/book-entries'
+import type { PointAmount } from '../core/knowledge/care/own-care-rows'
 import { lubricationOfJob } from './care-of-job'
 import { finishOfJob } from './finish-of-job'
 import { shippedPractice } from './practised-knowledge'
 
 const tank = describeConstruction('tank-open')
-const bookOf = (more: { advice?: MakersAdviceFields[]; wanted?: string; entries?: CareEntry[] }) =>
+const bookOf = (more: { advice?: PointAmount[]; wanted?: string; entries?: CareEntry[] }) =>
   ({
     type: { makersAdvice: more.advice ?? null },
     job: { wanted: more.wanted ?? '', sentimental: false, consent: '' },

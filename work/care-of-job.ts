@@ -5,6 +5,7 @@ import { suggestedSoils } from '../core/care/suggested-soils'
 import type { EngineDescription } from '../core/engine/description-schema'
 import { wayBack } from '../core/strip/way-back'
 import type { JobBook, ShelfRow } from '../messages/book'
+import { careKnowledgeOf, ownAmountsOf } from './care-practice'
 import { careState, type CareState } from './care-state'
 import { openSuspects } from './open-suspects'
 import { shelfClasses } from './shelf-classes'
@@ -39,6 +40,7 @@ export function cleaningOfJob(book: CareBook, description: EngineDescription, sh
     ways: [...state.ways.values()],
     own: book.cleaningMinutes,
     off: new Set(off.keys()),
+    knowledge: careKnowledgeOf(book),
   })
   return { state, groups, suggested, card }
 }
@@ -79,6 +81,7 @@ export function lubricationOfJob(
   const card = lubricationCard(description, {
     chosen: book.practice.schools,
     advice: book.type.makersAdvice ?? [],
+    amounts: ownAmountsOf(book),
     shelf: shelfClasses(shelf),
     worn,
     lastAccess,

@@ -7,7 +7,7 @@ import { diagnosisKnowledge } from '../core/knowledge/diagnosis-knowledge'
 import { schools } from '../core/knowledge/schools'
 import type { Practice } from '../messages/book'
 
-export const shippedPractice: Practice = { changes: null, version: 0, schools: {} }
+export const shippedPractice: Practice = { changes: null, version: 0, schools: {}, careRows: null }
 
 /**
  * The knowledge an engine is judged by: what ships, the type's own changes, the shop's schools.

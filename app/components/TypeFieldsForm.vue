@@ -9,6 +9,7 @@ defineProps<{ problems?: Readonly<Record<string, string>> }>()
 const items = (values: Readonly<Record<string, string>>) =>
   Object.entries(values).map(([value, title]) => ({ value, title }))
 
+const ownOpen = ref(false)
 /** Motor and power go with the construction that was recognised, as far as nobody has said otherwise. */
 async function takeFrom(id: Construction): Promise<void> {
   const { describeConstruction } = await import('~~/core/knowledge/constructions')
@@ -83,7 +84,11 @@ function setNumber(name: 'gearRatio' | 'wheelDiameterMm' | 'poles' | 'nominalVol
       class="wide"
       placeholder="Locomotive collects right, tender left; wipers on wheel backs"
     />
-    <LazyMakersAdviceForm v-model="fields.makersAdvice" class="wide" />
+    <LazyPointAmountsForm v-model="fields.makersAdvice" label="The maker’s own word on oil and grease" class="wide" />
+    <details class="wide" @toggle="ownOpen = ($event.target as HTMLDetailsElement).open">
+      <summary>Cleaned or oiled otherwise than usual</summary>
+      <LazyOwnCareRows v-if="ownOpen" v-model="fields.careRows" />
+    </details>
     <v-textarea
       v-model="fields.notes"
       label="To be noted of every one, a line each"

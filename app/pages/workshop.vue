@@ -282,6 +282,7 @@ async function keepPerson(): Promise<void> {
     <LazyShelfPanel v-if="workshop.book" />
     <LazyTraysPanel v-if="workshop.book" />
     <LazySchoolsPanel v-if="workshop.book" />
+    <LazyOwnCarePanel v-if="workshop.book" />
     <LazyLearnedPanel />
     <InstrumentDialog v-model="instrumentOpen" :row="instrument" />
     <v-dialog :model-value="editing !== null" max-width="620" @update:model-value="editing = null">

@@ -128,19 +128,22 @@ export function cleaningCard(
     const soil = knowledge.soils.find((row) => row.id === soilId)
     if (!group) throw new Error(`This engine has no “${groupId}” to clean.`)
     if (!soil) throw new Error(`“${soilId}” is no soil that is known.`)
-    const known = knowledge.ways
-      .filter((row) => row.soil === soilId && row.subjects.includes(group.subject))
-      .flatMap((row) => row.ways)
+    const rows = knowledge.ways.filter((row) => row.soil === soilId && row.subjects.includes(group.subject))
+    const known = rows.flatMap((row) => row.ways)
+    const preferred = rows.find((row) => row.firstPreferred)?.ways[0]
     const possible = known.filter((way) => canBeDone(description, group, way, knowledge, off))
     const offered = possible.map((way, rank) => offer(group, soil, judgeWay(group, way, practice), rank, options))
     const allowed = offered.filter((way) => way.level !== 'never')
+    const here = allowed.filter((way) => isHere(way, options.shelf, knowledge))
+    const first = here.filter((way) => way.agent === preferred?.agent && way.method === preferred.method)
     return {
       id: `${groupId} ${soilId}`,
       group,
       soil,
       offered,
       allowed,
-      here: allowed.filter((way) => isHere(way, options.shelf, knowledge)),
+      here,
+      usual: first.length > 0 ? first : here,
     }
   })
   const bottles = fewestBottles(tasks, knowledge)
@@ -148,7 +151,7 @@ export function cleaningCard(
     const chosenWay = ways.filter((way) => way.step === task.id).at(-1)
     const own = chosenWay && offer(task.group, task.soil, judgeWay(task.group, chosenWay, practice), 0, options)
     const mayTake = own && (own.level !== 'never' || (chosenWay?.word ?? '').trim() !== '')
-    const way = mayTake ? own : cheapest(task.here, bottles, knowledge)
+    const way = mayTake ? own : cheapest(task.usual, bottles, knowledge)
     return stepOf(task, way, mayTake && own.level === 'never' ? (chosenWay?.word ?? '') : '', knowledge, options)
   })
 
@@ -169,6 +172,8 @@ interface Task {
   readonly offered: readonly OfferedWay[]
   readonly allowed: readonly OfferedWay[]
   readonly here: readonly OfferedWay[]
+  /** Of these one is taken where nobody says otherwise. */
+  readonly usual: readonly OfferedWay[]
 }
 
 /** Wheels that the motor does not turn are not cleaned turning, and what is still on is not bathed. */
@@ -238,12 +243,12 @@ function cheapest(
  */
 function fewestBottles(tasks: readonly Task[], knowledge: CareKnowledge): ReadonlySet<string> {
   const always = new Set(knowledge.agents.filter((agent) => agent.always).map((agent) => agent.id))
-  const inPlay = [...new Set(tasks.flatMap((task) => task.here.flatMap((way) => way.agent ?? [])))]
+  const inPlay = [...new Set(tasks.flatMap((task) => task.usual.flatMap((way) => way.agent ?? [])))]
     .filter((agent) => !always.has(agent))
     .slice(0, MOST_WEIGHED)
   // By task and bottle the least cost of a way that needs no other; what needs none stands apart.
-  const without = tasks.map((task) => least(task.here.filter((way) => way.agent === null || always.has(way.agent))))
-  const byBottle = inPlay.map((agent) => tasks.map((task) => least(task.here.filter((way) => way.agent === agent))))
+  const without = tasks.map((task) => least(task.usual.filter((way) => way.agent === null || always.has(way.agent))))
+  const byBottle = inPlay.map((agent) => tasks.map((task) => least(task.usual.filter((way) => way.agent === agent))))
   let best = { cost: Infinity, mask: 0 }
   for (let mask = 0; mask < 1 << inPlay.length; mask++) {
     let cost = 0
@@ -252,7 +257,7 @@ function fewestBottles(tasks: readonly Task[], knowledge: CareKnowledge): Readon
       for (let bottle = 0; bottle < inPlay.length; bottle++)
         if (mask & (1 << bottle)) cheapestHere = Math.min(cheapestHere, byBottle[bottle]?.[index] ?? Infinity)
       // What cannot be cleaned with these bottles is dear, but not forbidden: it may not be cleanable at all.
-      cost += Math.min(cheapestHere, task.here.length > 0 ? weights.leftDirtyMinutes : 0)
+      cost += Math.min(cheapestHere, task.usual.length > 0 ? weights.leftDirtyMinutes : 0)
     }
     for (let bottle = 0; bottle < inPlay.length; bottle++) if (mask & (1 << bottle)) cost += weights.bottleMinutes
     if (cost < best.cost - 1e-9) best = { cost, mask }

@@ -52,10 +52,13 @@ export function judgeWay(group: CleaningGroup, way: Way, { knowledge, schools, c
       (rule) =>
         rule.subject === group.subject && (!rule.school || holdsWith(schools, chosen, rule.school, rule.option)),
     )
-    // Where practice calls it good for this very surface, a material's “with care” is not held against it.
+    // Where practice calls it good for this very surface, a material's “with care” is not held against it, unless it is firm.
     const usual = own.some((rule) => rule.level === 'good')
     for (const rule of rules.material)
-      if (materials.includes(rule.material) && (rule.level === 'never' || (rule.level === 'care' && !usual)))
+      if (
+        materials.includes(rule.material) &&
+        (rule.level === 'never' || (rule.level === 'care' && (rule.firm || !usual)))
+      )
         because.push({ level: rule.level, what, why: rule.why, material: rule.material })
     for (const rule of own)
       if (rule.level !== 'good') because.push({ level: rule.level, what, why: rule.why, material: null })

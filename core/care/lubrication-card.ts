@@ -2,6 +2,7 @@ import weights from '../knowledge/care/weights.json'
 import type { CarePoint, EngineDescription, Part } from '../engine/description-schema'
 import { plastics } from '../engine/plastics'
 import { inSentence } from '../engine/name-in-sentence'
+import type { PointAmount } from '../knowledge/care/own-care-rows'
 import productRows from '../knowledge/care/products.json'
 import { lubrication, type LubricationRow } from '../knowledge/lubrication'
 import { schools as everySchool } from '../knowledge/schools'
@@ -19,18 +20,13 @@ export interface Product {
 }
 export const products = productRows as readonly Product[]
 
-/** What the maker says of one kind of point: it goes before the general card. */
-export interface MakersAdvice {
-  readonly point: LubricationRow['point']
-  /** Null: nothing goes there. */
-  readonly product: string | null
-  readonly amount: string
-}
-
 export interface LubricationOptions {
   readonly chosen?: ChosenSchools | undefined
   readonly schools?: readonly School[] | undefined
-  readonly advice?: readonly MakersAdvice[] | undefined
+  /** What the maker says of a kind of point: it goes before the general card. */
+  readonly advice?: readonly PointAmount[] | undefined
+  /** What this shop puts there, the later before the earlier: it goes before what ships, and after the maker. */
+  readonly amounts?: readonly PointAmount[] | undefined
   /** Classes of lubricant on the shelf; everything where it is left out. */
   readonly shelf?: readonly string[] | undefined
   /** Care points found worn. */
@@ -120,17 +116,7 @@ function pointOf(
   options: LubricationOptions,
 ): LubricationPoint {
   const part = parts.get(point.part)
-  const advice = options.advice?.find((entry) => entry.point === point.kind)
-  const usual = usualAmount(description, point, options)
-  const asked: Amount =
-    advice && !never.has(point.kind)
-      ? {
-          product: advice.product,
-          quarters: usual.quarters,
-          amount: advice.amount || usual.amount,
-          because: advice.product === null ? 'The maker says: none.' : 'By the maker’s advice.',
-        }
-      : usual
+  const asked = toldAmount(point.kind, usualAmount(description, point, options), options)
   return finished(
     {
       id: point.id,
@@ -143,6 +129,22 @@ function pointOf(
     reached(description, part),
     options,
   )
+}
+
+/** The maker’s word, or else the shop’s own, or else what is usual. */
+function toldAmount(kind: PointAmount['point'], usual: Amount, options: LubricationOptions): Amount {
+  const byMaker = options.advice?.find((entry) => entry.point === kind)
+  const told = byMaker ?? (options.amounts ?? []).filter((entry) => entry.point === kind).at(-1)
+  if (!told || never.has(kind)) return usual
+  const whose = byMaker
+    ? ['The maker says: none.', 'By the maker’s advice.']
+    : ['This shop: none.', 'As this shop does it.']
+  return {
+    product: told.product,
+    quarters: told.product === null ? 0 : usual.quarters,
+    amount: told.amount || usual.amount,
+    because: whose[told.product === null ? 0 : 1] ?? '',
+  }
 }
 
 /** What oil put there reaches: the part, and what turns in it. */
@@ -194,7 +196,8 @@ function otherPoints(description: EngineDescription, options: LubricationOptions
   const of = (part: Part, kind: 'roller-spindle' | 'felt-pad'): LubricationPoint[] => {
     const row = lubrication.get(kind)
     if (!row) return []
-    const asked = { product: row.product, quarters: Math.round(row.drops * QUARTERS), amount: row.amount, because: '' }
+    const usual = { product: row.product, quarters: Math.round(row.drops * QUARTERS), amount: row.amount, because: '' }
+    const asked = toldAmount(kind, usual, options)
     const head = {
       id: `${part.id}.${kind}`,
       kind,

@@ -5,6 +5,7 @@ import type { CommandPayload } from '../../messages/commands'
 import { engine, engineType } from '../db/schema'
 import { cannotBeWritten } from '../problems'
 import { refreshJobSearchText } from './job-search-text'
+import { mustBeSoundCareRows } from './sound-care-rows'
 import type { Write } from './write'
 
 export async function saveEngineType(write: Write, { id, fields }: CommandPayload<'engine-type.save'>) {
@@ -18,6 +19,7 @@ export async function saveEngineType(write: Write, { id, fields }: CommandPayloa
       `“${strange.product}” is no class of lubricant that is known: choose the one it belongs to.`,
       'fields.makersAdvice',
     )
+  mustBeSoundCareRows(fields.careRows)
   const { before, version } = await write.save(engineType, id, 'engine type', fields)
   write.journal({
     subject: 'engine-type',

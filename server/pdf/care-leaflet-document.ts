@@ -6,6 +6,7 @@ import { atStart, inSentence } from '../../core/engine/name-in-sentence'
 import type { EngineDescription } from '../../core/engine/description-schema'
 import type { JobBook } from '../../messages/book'
 import type { WorkshopFields } from '../../messages/bench-entries'
+import { ownAmountsOf } from '../../work/care-practice'
 import { engineName } from '../../work/engine-name'
 
 const GREEN = '#1F4D3A'
@@ -19,7 +20,11 @@ export function careLeaflet(
   workshop: WorkshopFields,
   now: Date,
 ): TDocumentDefinitions {
-  const card = lubricationCard(description, { chosen: practice.schools, advice: type.makersAdvice ?? [] })
+  const card = lubricationCard(description, {
+    chosen: practice.schools,
+    advice: type.makersAdvice ?? [],
+    amounts: ownAmountsOf({ practice, type }),
+  })
   const name = engineName(engine, type)
   const kinds = new Map<string, { product: string; amount: string; names: string[] }>()
   for (const point of card.points) {

@@ -12,10 +12,12 @@ export async function readPractice(database: Database, typeId: string): Promise<
     database.select().from(typeKnowledge).where(eq(typeKnowledge.id, typeId)),
     database.select().from(setting).where(eq(setting.key, 'workshop')),
   ])
+  const workshop = settings?.value as WorkshopFields | undefined
   return {
     changes: copy ? copyInTodaysForm(copy.changes) : null,
     version: copy?.version ?? 0,
-    schools: (settings?.value as WorkshopFields | undefined)?.schools ?? {},
+    schools: workshop?.schools ?? {},
+    careRows: workshop?.careRows ?? null,
   }
 }
 

@@ -1,10 +1,13 @@
 import ICAL from 'ical.js'
 import { v7 as newId } from 'uuid'
 import { describe, expect, it } from 'vitest'
+import type { OwnCareRows } from '../../core/knowledge/care/own-care-rows'
 import type { CareEntry } from '../../messages/care-entries'
 import { careCalendar, makeFeed, mustBeFed, revokeFeed } from '../../server/services/calendar-feed'
 import { readCareBook } from '../../server/services/care-book'
 import { readJob } from '../../server/services/read-job'
+import { readWorkshop } from '../../server/services/read-workshop'
+import { careKnowledgeOf } from '../../work/care-practice'
 import { careState, dryAt } from '../../work/care-state'
 import { oiledInWords } from '../../work/oiled-in-words'
 import { send, takeInSomething, useTestBook } from '../support/test-book'
@@ -144,6 +147,49 @@ describe('cleaning and oiling', () => {
     const { jobId: another } = await takeInSomething(shop.book, shop.maren)
     expect((await readJob(shop.book.database, another)).cleaningMinutes).toEqual([
       { subject: 'treads', soil: 'oxide', perPiece: 1.5, count: 1 },
+    ])
+  })
+
+  it('cleans and oils as the shop does it, the type’s own rows before the shop’s, and refuses a row that harms what it is for', async () => {
+    const { jobId } = await takeInSomething(shop.book, shop.maren)
+    const rows = (why: string): OwnCareRows => ({
+      rules: [{ what: 'isopropyl', material: null, subject: 'treads', level: 'never', why }],
+      ways: [],
+      amounts: [],
+    })
+    const { workshop, version } = await readWorkshop(shop.book.database)
+    await send(
+      shop.book,
+      shop.maren,
+      'workshop.save',
+      { fields: { ...workshop, careRows: rows('The shop says so.') } },
+      { expectedVersion: version },
+    )
+    const before = await readJob(shop.book.database, jobId)
+    expect(careKnowledgeOf(before).subjectRules.at(-1)?.why).toBe('The shop says so.')
+    const { id, version: typeVersion, templateId: _template, adaptations: _adaptations, ...type } = before.type
+    const harming = {
+      ...rows(''),
+      rules: [],
+      ways: [{ soil: 'oxide', subject: 'treads', agent: null, method: 'steel-wool' }],
+    }
+    const saveType = (careRows: unknown) =>
+      send(
+        shop.book,
+        shop.maren,
+        'engine-type.save',
+        { id, fields: { ...type, careRows: careRows as OwnCareRows } },
+        { expectedVersion: typeVersion },
+      )
+    await expect(saveType(harming)).rejects.toMatchObject({
+      status: 422,
+      sentence: expect.stringContaining('harms it (Treads)'),
+      extra: { fields: [expect.objectContaining({ field: 'fields.careRows.ways.0' })] },
+    })
+    await saveType(rows('This type says so.'))
+    const after = careKnowledgeOf(await readJob(shop.book.database, jobId)).subjectRules
+    expect(after.filter((row) => row.what === 'isopropyl' && row.subject === 'treads')).toEqual([
+      expect.objectContaining({ level: 'never', why: 'This type says so.' }),
     ])
   })
 

@@ -18,6 +18,10 @@ const editing = ref<'engine' | 'type' | 'component' | null>(null)
 const engine = ref<Omit<EngineFields, 'ownerId' | 'typeId'>>(emptyEngine())
 const type = ref<EngineTypeFields>(emptyType())
 const component = ref<ComponentFields & { id: string; version: number }>(newComponent())
+const ownCare = computed(() => {
+  const rows = props.book.type.careRows
+  return !!rows && rows.rules.length + rows.ways.length + rows.amounts.length > 0
+})
 const begun = shallowRef<Record<string, unknown>>({})
 
 function newComponent(): ComponentFields & { id: string; version: number } {
@@ -203,6 +207,10 @@ async function keepComponent(): Promise<void> {
               }}
             </dd></template
           >
+          <template v-if="ownCare"
+            ><dt>Cleaned or oiled otherwise</dt>
+            <dd><LazyOwnCareRows :model-value="book.type.careRows" disabled /></dd
+          ></template>
           <dt>Noted of every one</dt>
           <dd class="lines">{{ book.type.notes || 'Nothing yet: a job that is handed back asks for it' }}</dd>
         </dl>

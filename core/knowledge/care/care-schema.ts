@@ -104,7 +104,15 @@ export type Method = Static<typeof Method>
 
 const rule = { what: Id, level: OneOf(['good', 'care', 'never'] as const), why: Words, source: Source }
 /** What an agent or a tool does to a material; what is not listed is good. */
-export const MaterialRule = Type.Object({ material: OneOf(materials), ...rule }, closed)
+export const MaterialRule = Type.Object(
+  {
+    material: OneOf(materials),
+    ...rule,
+    /** Holds also where practice calls it good for the surface. */
+    firm: Type.Optional(Type.Boolean()),
+  },
+  closed,
+)
 export type MaterialRule = Static<typeof MaterialRule>
 /** What an agent or a tool does to a subject, whatever it is made of; some by a school alone. */
 export const SubjectRule = Type.Object(
@@ -124,6 +132,8 @@ export const Ways = Type.Object(
     soil: Id,
     subjects: Type.Array(OneOf(cleaningSubjectIds), { minItems: 1 }),
     ways: Type.Array(Type.Object({ agent: OrNull(Id), method: Id }, closed), { minItems: 1 }),
+    /** The first is taken wherever it may be and is at hand, whatever another would save. */
+    firstPreferred: Type.Optional(Type.Boolean()),
     source: Source,
   },
   closed,

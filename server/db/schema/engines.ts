@@ -1,7 +1,8 @@
 import { boolean, date, double, index, int, json, mysqlTable, text, varchar } from 'drizzle-orm/mysql-core'
 import type { EngineDescription } from '../../../core/engine/description-schema'
 import type { Difference } from '../../../core/engine/difference-schema'
-import type { EngineUnit, MakersAdviceFields } from '../../../messages/book-entries'
+import type { OwnCareRows, PointAmount } from '../../../core/knowledge/care/own-care-rows'
+import type { EngineUnit } from '../../../messages/book-entries'
 import type { ComponentKind, Construction, MotorKind, Power } from '../../../messages/vocabulary'
 import { uuidColumn, versionColumn } from '../column-types'
 
@@ -58,7 +59,8 @@ export const engineType = mysqlTable(
     templateId: uuidColumn('template_id').references(() => constructionTemplate.id),
     /** How the type departs from its construction. */
     adaptations: json('adaptations').$type<Difference[]>().notNull().default([]),
-    makersAdvice: json('makers_advice').$type<MakersAdviceFields[]>(),
+    makersAdvice: json('makers_advice').$type<PointAmount[]>(),
+    careRows: json('care_rows').$type<OwnCareRows>(),
     version: versionColumn(),
   },
   (table) => [index('engine_type_name').on(table.maker, table.name)],

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { products } from '~~/core/care/lubrication-card'
+import type { PointAmount } from '~~/core/knowledge/care/own-care-rows'
 import type { LubricationPointKind } from '~~/core/knowledge/lubrication-points'
-import type { MakersAdviceFields } from '~~/messages/book-entries'
 import { lubricationPointWords } from '~~/messages/vocabulary'
 
-/** What the maker’s leaflet says of oil and grease, point by point: it goes before the shop’s own card. */
-const advice = defineModel<MakersAdviceFields[] | null | undefined>({ required: true })
+/** What goes to which kind of point: by the maker’s leaflet, or as this shop does it. */
+const advice = defineModel<PointAmount[] | null | undefined>({ required: true })
+defineProps<{ label: string; disabled?: boolean | undefined }>()
 const rows = computed(() => advice.value ?? [])
 const NONE = 'none'
 const next = reactive({ point: null as LubricationPointKind | null, product: NONE, amount: '' })
@@ -22,15 +23,17 @@ function add(): void {
 
 <template>
   <div class="advice">
-    <span class="label">The maker’s own word on oil and grease</span>
+    <span class="label">{{ label }}</span>
     <ul v-if="rows.length > 0" class="ruled-list">
       <li v-for="row in rows" :key="row.point">
         <span>{{ lubricationPointWords[row.point] }}</span>
         <span>{{ row.product ?? 'none' }}{{ row.amount ? `, ${row.amount}` : '' }}</span>
-        <button type="button" class="plain" @click="advice = rows.filter((other) => other !== row)">Take off</button>
+        <button v-if="!disabled" type="button" class="plain" @click="advice = rows.filter((other) => other !== row)">
+          Take off
+        </button>
       </li>
     </ul>
-    <div class="add">
+    <div v-if="!disabled" class="add">
       <v-select
         v-model="next.point"
         :items="Object.entries(lubricationPointWords).map(([value, title]) => ({ value, title }))"

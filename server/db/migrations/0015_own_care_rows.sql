@@ -1,0 +1,1 @@
+ALTER TABLE `engine_type` ADD `care_rows` json;
