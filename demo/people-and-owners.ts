@@ -14,6 +14,19 @@ export const shop: WorkshopFields = {
     'Twelve months on work done. Wipe rails and treads after every eight hours of running, oil lightly after every twenty-four. Keep this sheet in the box.',
   trays: [...trays],
   missingTools: ['press', 'wheel-puller'],
+  careRows: {
+    rules: [
+      {
+        what: 'fibre-pen',
+        material: 'nickel-silver',
+        subject: null,
+        level: 'care',
+        why: 'It took the shine off the rims of two tank engines.',
+      },
+    ],
+    ways: [{ soil: 'oxide', subject: 'contacts', agent: 'isopropyl', method: 'paper-strip' }],
+    amounts: [{ point: 'universal-joint', product: 'gear oil', amount: 'a trace on a pin' }],
+  },
   schools: { 'teeth-and-shafts': 'oil-on-teeth', originality: 'keep', 'commutator-bearing': 'trace-if-squeals' },
 }
 

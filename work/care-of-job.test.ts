@@ -4,6 +4,7 @@ import type { JobBook } from '../messages/book'
 import type { CareEntry } from '../messages/care-entries'
 import type { PointAmount } from '../core/knowledge/care/own-care-rows'
 import { lubricationOfJob } from './care-of-job'
+import { finishedInWords } from './finished-in-words'
 import { finishOfJob } from './finish-of-job'
 import { shippedPractice } from './practised-knowledge'
 
@@ -68,5 +69,10 @@ describe('finish on a job', () => {
     const wax = task(bookOf({ entries }), 'wax')
     expect(wax).toMatchObject({ onList: true, done: 1, word: 'the owner insists' })
     expect(wax?.refused).toContain('near mint')
+    // So it stands on the sheet the owner gets: what was only asked for does not.
+    const { care } = bookOf({ entries: [...entries, want('wash', true)] })
+    expect(finishedInWords(care)).toEqual(['Wax the gloss: begun, 1 of 2 steps (the owner insists)'])
+    const ended: CareEntry = { kind: 'finished', task: 'wash', step: 2, words: 'Washed' }
+    expect(finishedInWords(bookOf({ entries: [...entries, ended] }).care)[0]).toBe('Wash the body')
   })
 })

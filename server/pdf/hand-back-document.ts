@@ -1,6 +1,7 @@
 import { format } from 'date-fns'
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import type { JobBook } from '../../messages/book'
+import { finishedInWords } from '../../work/finished-in-words'
 import { engineName } from '../../work/engine-name'
 import { compareJob } from '../../work/job-comparison'
 import type { WorkshopFields } from '../../messages/bench-entries'
@@ -41,6 +42,7 @@ export function handBackDocument(book: JobBook, workshop: WorkshopFields, now: D
       ...(job.trial ? [{ text: `Repeated as a trial: ${job.trial}`, style: 'quiet' }] : []),
       ...findingsSection(book),
       ...comparisonSection(book),
+      ...finishSection(book),
       ...partsSection(book, workshop),
       ...closingSection(book, workshop),
       ...(workshop.handBackFooter
@@ -181,6 +183,11 @@ function comparisonSection(book: JobBook): Content[] {
     },
     ...(chart ? [{ svg: chart, width: 500, margin: [0, 8, 0, 0] } satisfies Content] : []),
   ]
+}
+
+function finishSection({ care }: JobBook): Content[] {
+  const done = finishedInWords(care)
+  return done.length === 0 ? [] : [{ text: 'Finish and detail', style: 'heading' }, { ul: done }]
 }
 
 function partsSection({ parts, job }: JobBook, workshop: WorkshopFields): Content[] {
