@@ -37,7 +37,7 @@ describe('a forecast', () => {
 
   it('is due at once when the hours are used up, sooner on carpets, and without a day while it does not run', () => {
     expect(forecastDue(weekly(3, 10), null, TODAY, oil)).toMatchObject({ state: 'due', inDays: 0 })
-    expect(forecastDue(weekly(2, 6), null, TODAY, oil, 0.5).state).toBe('due')
+    expect(forecastDue(weekly(2, 6), null, TODAY, oil, { shortened: 0.5 }).state).toBe('due')
     expect(forecastDue([], null, TODAY, oil)).toMatchObject({ spent: 0, inDays: null })
     const longAgo = [{ day: TODAY - 400, hours: 10 }]
     expect(forecastDue(longAgo, null, TODAY, oil)).toMatchObject({ spent: 10, inDays: null })

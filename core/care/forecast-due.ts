@@ -22,6 +22,19 @@ export interface DueForecast {
   readonly latest: number | null
 }
 
+/** Hours a week, with half the width of their 80 % interval. */
+export interface Pace {
+  readonly mean: number
+  readonly error: number
+}
+
+export interface ForecastOptions {
+  /** What is left of an interval: gardens and carpets halve every one. */
+  readonly shortened?: number
+  /** Where it is known already, for another interval of the same engine. */
+  readonly pace?: Pace | null
+}
+
 /** The pace of so many days back counts, and from such a share on a thing is due soon. */
 const { paceDays: PACE_DAYS, soonShare: SOON_SHARE } = weights
 const WEEK = 7
@@ -35,7 +48,6 @@ const Z80 = 1.2816
  * @param ran oldest first
  * @param doneOn day it was last done; null for never, then everything counts
  * @param today
- * @param shortened gardens and carpets halve every interval
  * @example 12 h since oiled at 2 h a week: due in 42 days
  */
 export function forecastDue(
@@ -43,39 +55,58 @@ export function forecastDue(
   doneOn: number | null,
   today: number,
   interval: CareInterval,
-  shortened = 1,
+  { shortened = 1, pace = paceOf(ran, today) }: ForecastOptions = {},
 ): DueForecast {
   const every = interval.every * shortened
-  const spent = ran
-    .filter((entry) => doneOn === null || entry.day > doneOn)
-    .reduce((sum, entry) => sum + entry.hours, 0)
+  let spent = 0
+  for (const { day, hours } of ran) if (doneOn === null || day > doneOn) spent += hours
   const left = every - spent
   const share = spent / every
-  const base = { interval, spent, every }
-  if (left <= 0) return { ...base, state: 'due', inDays: 0, earliest: 0, latest: 0 }
+  if (left <= 0) return { interval, spent, every, state: 'due', inDays: 0, earliest: 0, latest: 0 }
   const state = share >= SOON_SHARE ? ('soon' as const) : ('later' as const)
-  const recent = ran.filter((entry) => entry.day > today - PACE_DAYS && entry.day <= today)
-  const first = recent[0]
-  if (!first) return { ...base, state, inDays: null, earliest: null, latest: null }
-  const weeks = Math.max(1, Math.ceil((today - first.day + 1) / WEEK))
-  const perWeek = Array.from({ length: weeks }, (_, week) =>
-    recent
-      .filter((entry) => Math.floor((today - entry.day) / WEEK) === week)
-      .reduce((sum, entry) => sum + entry.hours, 0),
-  )
-  const mean = perWeek.reduce((sum, hours) => sum + hours, 0) / weeks
-  if (mean <= 0) return { ...base, state, inDays: null, earliest: null, latest: null }
-  const spread = Math.sqrt(perWeek.reduce((sum, hours) => sum + (hours - mean) ** 2, 0) / Math.max(1, weeks - 1))
-  // A single week says nothing of how weeks differ: then it may be half or double.
-  const error = weeks > 1 ? (Z80 * spread) / Math.sqrt(weeks) : mean / 2
-  const days = (pace: number): number => Math.round((left / pace) * WEEK)
+  if (!pace) return { interval, spent, every, state, inDays: null, earliest: null, latest: null }
+  const days = (perWeek: number): number => Math.round((left / perWeek) * WEEK)
   return {
-    ...base,
+    interval,
+    spent,
+    every,
     state,
-    inDays: days(mean),
-    earliest: days(mean + error),
-    latest: mean - error > 0 ? days(mean - error) : null,
+    inDays: days(pace.mean),
+    earliest: days(pace.mean + pace.error),
+    latest: pace.mean > pace.error ? days(pace.mean - pace.error) : null,
   }
+}
+
+/**
+ * Hours a week by the last months, and how far that may be off; null while it does not run.
+ *
+ * @param ran oldest first
+ */
+export function paceOf(ran: readonly RanOn[], today: number): Pace | null {
+  const perWeek = hoursPerWeek(ran, today)
+  const weeks = perWeek.length
+  let sum = 0
+  for (const hours of perWeek) sum += hours
+  const mean = sum / weeks
+  if (weeks === 0 || mean <= 0) return null
+  let squares = 0
+  for (const hours of perWeek) squares += (hours - mean) ** 2
+  const spread = Math.sqrt(squares / Math.max(1, weeks - 1))
+  // A single week says nothing of how weeks differ: then it may be half or double.
+  return { mean, error: weeks > 1 ? (Z80 * spread) / Math.sqrt(weeks) : mean / 2 }
+}
+
+/** Hours in each week back from today, as far as the pace counts and the engine has run. */
+function hoursPerWeek(ran: readonly RanOn[], today: number): Float64Array {
+  const perWeek = new Float64Array(Math.ceil(PACE_DAYS / WEEK))
+  let weeks = 0
+  for (const { day, hours } of ran) {
+    if (day <= today - PACE_DAYS || day > today) continue
+    const week = Math.floor((today - day) / WEEK)
+    weeks = Math.max(weeks, week + 1)
+    perWeek[week] = (perWeek[week] ?? 0) + hours
+  }
+  return perWeek.subarray(0, weeks)
 }
 
 /** Those that count hours: wiping and oiling. */

@@ -37,7 +37,8 @@ export const runningEntry = mysqlTable(
     capturedAt: instant('captured_at').notNull(),
   },
   (table) => [
-    index('running_entry_engine').on(table.engineId, table.day),
+    // All the due list reads of it, so that twenty thousand rows are not looked up one by one.
+    index('running_entry_ran').on(table.engineId, table.day, table.hours, table.show),
     uniqueIndex('running_entry_once').on(table.bookingId, table.engineId),
   ],
 )
