@@ -60,4 +60,31 @@ describe('a confirmed finding as work', () => {
   it('leaves a finding noted by hand as it was noted', () => {
     expect(mend('')).toMatchObject({ suspect: null, ways: [], question: '' })
   })
+
+  it('says which of what this engine can have a finding noted by hand may be, the likeliest first, and nothing by force', () => {
+    const named = (what: string) => {
+      const [task] = mendOfJob({ findings: [finding('f', what)], search: [], practice: shippedPractice }, tank, [])
+      return {
+        likely: task?.mayBe.slice(0, task.alike).map((suspect) => suspect.id) ?? [],
+        all: task?.mayBe.length ?? 0,
+      }
+    }
+    expect(named('Brush worn down').likely[0]).toMatch(/^brush-worn@/)
+    expect(named('Gear cracked, split').likely[0]).toMatch(/^gear-split@/)
+    expect(named('Hair wound up').likely[0]).toMatch(/^fouled|hair/)
+    const nothing = named('Nameplate lost')
+    expect(nothing.likely).toEqual([])
+    expect(nothing.all).toBeGreaterThan(60)
+    // Said once, it has its remedy.
+    const [task] = mendOfJob(
+      {
+        findings: [finding('f', 'Gear cracked, split')],
+        search: [confirmed(named('Gear cracked, split').likely[0] ?? '', 'f')],
+        practice: shippedPractice,
+      },
+      tank,
+      [],
+    )
+    expect(task?.ways.map((way) => way.option)).toEqual(['new-part', 'sleeve', 'glue'])
+  })
 })

@@ -11,6 +11,9 @@ import type { FindingRow, JobBook, ShelfRow } from '../messages/book'
 import { knowledgeOf } from './practised-knowledge'
 import { shelfClasses } from './shelf-classes'
 import { standingRows } from './standing-rows'
+import { suspectsInWords } from './suspects-in-words'
+
+const MOST_ALIKE = 3
 
 /** One way to mend it: the shop's own first, then what others hold with. */
 export interface MendWay {
@@ -39,6 +42,10 @@ export interface MendTask {
   /** The question practitioners answer differently; empty where they do not. */
   readonly question: string
   readonly ways: readonly MendWay[]
+  /** Of a finding noted by hand, what it may be: first what its words are like, then everything else this engine can have. */
+  readonly mayBe: readonly Suspect[]
+  /** So many of them its words are like. */
+  readonly alike: number
 }
 
 type MendBook = Pick<JobBook, 'findings' | 'search' | 'practice'>
@@ -66,9 +73,15 @@ export function mendOfJob(book: MendBook, description: EngineDescription, shelf:
     .filter((finding) => finding.state === 'confirmed')
     .map((finding): MendTask => {
       const suspect = usual.get(suspectOf.get(finding.id) ?? '') ?? null
-      if (!suspect) return { finding, suspect, question: '', ways: [] }
+      if (!suspect) {
+        const everything = [...usual.values()]
+        const alike = suspectsInWords(`${finding.what} ${finding.place}`, everything).slice(0, MOST_ALIKE)
+        const others = everything.filter((entry) => !alike.includes(entry))
+        return { finding, suspect, question: '', ways: [], mayBe: [...alike, ...others], alike: alike.length }
+      }
+      const known = { finding, suspect, mayBe: [], alike: 0 }
       const school = schools.find((entry) => entry.id === suspect.remedy.school)
-      if (!school) return { finding, suspect, question: '', ways: [wayOf(suspect.remedy, '', '', classes)] }
+      if (!school) return { ...known, question: '', ways: [wayOf(suspect.remedy, '', '', classes)] }
       const held = optionOf(school, book.practice.schools)
       const ways = [held, ...school.options.filter((option) => option !== held)].flatMap((option) => {
         const chosen = { ...book.practice.schools, [school.id]: option.id }
@@ -79,7 +92,7 @@ export function mendOfJob(book: MendBook, description: EngineDescription, shelf:
       const differing = ways.filter(
         (way, index) => index === 0 || !ways.slice(0, index).some((other) => sameWork(other, way)),
       )
-      return { finding, suspect, question: differing.length > 1 ? school.question : '', ways: differing }
+      return { ...known, question: differing.length > 1 ? school.question : '', ways: differing }
     })
 }
 

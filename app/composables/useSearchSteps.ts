@@ -55,6 +55,10 @@ export function useSearchSteps(book: ComputedRef<JobBook>, report: Ref<SearchRep
     await add({ kind: 'confirmed', suspect: suspect.id, words: suspect.words, findingId, believed: believed() })
   }
 
+  /** A finding noted by hand is one the search knows by name: from then on it counts there, and has its remedy. */
+  const nameFinding = (findingId: string, suspect: { readonly id: string; readonly name: string }): Promise<void> =>
+    add({ kind: 'confirmed', suspect: suspect.id, words: suspect.name, findingId, believed: believed() })
+
   async function mend(suspect: SuspectReport): Promise<void> {
     const { id: jobId } = book.value.job
     const confirmed = book.value.search.findLast(
@@ -86,5 +90,5 @@ export function useSearchSteps(book: ComputedRef<JobBook>, report: Ref<SearchRep
   const couldNot = (test: { id: string; words: string }): Promise<void> =>
     add({ kind: 'could-not', test: test.id, words: test.words })
   const strike = useStriking(add)
-  return { add, noteOutcome, confirm, mend, ruleOut, couldNot, strike }
+  return { add, noteOutcome, confirm, nameFinding, mend, ruleOut, couldNot, strike }
 }

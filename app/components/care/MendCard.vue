@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { atStart } from '~~/core/engine/name-in-sentence'
 import { v7 as newId } from 'uuid'
 import type { JobBook } from '~~/messages/book'
 import type { FindingState } from '~~/messages/vocabulary'
@@ -11,6 +12,15 @@ const timers = useTimerStore()
 const bookNow = computed(() => props.book)
 const { setState } = useFindingState(bookNow)
 const strip = useStripSteps(bookNow)
+const search = useSearchSteps(bookNow, ref(null))
+/** The whole list, for what its words do not tell. */
+const choices = computed(() => props.task.mayBe.map((suspect) => ({ value: suspect.id, title: atStart(suspect.name) })))
+const naming = useOnce()
+const name = (id: string | null): Promise<void> =>
+  naming('name', async () => {
+    const suspect = props.task.mayBe.find((entry) => entry.id === id)
+    if (suspect && session.mayWrite) await search.nameFinding(props.task.finding.id, suspect)
+  })
 
 const picked = ref(0)
 watch(
@@ -67,6 +77,28 @@ useNextAction({
     <h2>{{ task.finding.what }}</h2>
     <p v-if="task.finding.place" class="quiet">{{ task.finding.place }}</p>
     <p v-if="!way && task.finding.remedy" class="way">{{ task.finding.remedy }}</p>
+    <div
+      v-if="!task.suspect && task.mayBe.length > 0 && session.mayWrite"
+      class="which"
+      role="group"
+      aria-label="Which is it"
+    >
+      <span class="label">Which is it? Then it counts in the search, and its remedy stands here.</span>
+      <button
+        v-for="suspect in task.mayBe.slice(0, task.alike)"
+        :key="suspect.id"
+        type="button"
+        @click="name(suspect.id)"
+      >
+        {{ atStart(suspect.name) }}
+      </button>
+      <v-autocomplete
+        :items="choices"
+        label="Something else this engine can have"
+        :model-value="null"
+        @update:model-value="name"
+      />
+    </div>
     <div v-if="task.question" role="radiogroup" :aria-label="task.question" class="ways">
       <span class="label">{{ task.question }}</span>
       <button
@@ -119,6 +151,21 @@ useNextAction({
 </template>
 
 <style scoped>
+.which {
+  display: grid;
+  gap: 4px;
+  max-width: 560px;
+}
+.which button {
+  min-height: var(--target);
+  padding: 8px 12px;
+  border-left: 3px solid var(--brass);
+  text-align: left;
+  font-weight: 550;
+}
+.which button:hover {
+  background: var(--sunk);
+}
 .ways {
   display: grid;
   gap: 4px;
