@@ -40,7 +40,7 @@ export interface LubricationOptions {
 /** One point of the card. */
 export interface LubricationPoint {
   readonly id: string
-  readonly kind: LubricationRow['point'] | 'tread' | 'tyre'
+  readonly kind: LubricationRow['point'] | 'tread' | 'tyre' | 'shoe'
   readonly part: string
   readonly name: string
   /** Null: nothing goes there, and `because` says why. */
@@ -191,7 +191,7 @@ function usualAmount(description: EngineDescription, point: CarePoint, options: 
   }
 }
 
-/** Spindles of centre rollers, and felt that is a reservoir. */
+/** Spindles of centre rollers, and felt that is a reservoir; a shoe that slides has no spindle, and gets none. */
 function otherPoints(description: EngineDescription, options: LubricationOptions): LubricationPoint[] {
   const of = (part: Part, kind: 'roller-spindle' | 'felt-pad'): LubricationPoint[] => {
     const row = lubrication.get(kind)
@@ -207,9 +207,21 @@ function otherPoints(description: EngineDescription, options: LubricationOptions
     }
     return [finished(head, asked, [part], options)]
   }
-  const rollers = new Set(description.centrePickups.map((pickup) => pickup.part))
+  const shoe = (part: Part): LubricationPoint =>
+    finished(
+      { id: `${part.id}.shoe`, kind: 'shoe', part: part.id, name: part.name, lastAccessBefore: null },
+      { product: null, quarters: 0, amount: 'none', because: 'Its face slides on the rail and carries the current.' },
+      [part],
+      options,
+    )
+  const pickups = new Map(description.centrePickups.map((pickup) => [pickup.part, pickup]))
+  const centre = (part: Part): LubricationPoint[] => {
+    const pickup = pickups.get(part.id)
+    if (!pickup) return []
+    return pickup.slides ? [shoe(part)] : of(part, 'roller-spindle')
+  }
   return description.parts.flatMap((part) => [
-    ...(rollers.has(part.id) ? of(part, 'roller-spindle') : []),
+    ...centre(part),
     ...(part.materials.includes('felt') ? of(part, 'felt-pad') : []),
   ])
 }

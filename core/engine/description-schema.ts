@@ -330,7 +330,16 @@ export type Truck = Static<typeof Truck>
 
 /** Centre roller or shoe of a three-rail machine. */
 export const CentrePickup = Type.Object(
-  { id: Id, name: Words, unit: Id, xMm: Type.Number({ minimum: 0, maximum: 2000 }), tread: Id, part: Id },
+  {
+    id: Id,
+    name: Words,
+    unit: Id,
+    xMm: Type.Number({ minimum: 0, maximum: 2000 }),
+    tread: Id,
+    part: Id,
+    /** A shoe slides on the rail; left out, it is a roller that turns on a spindle. */
+    slides: Type.Optional(Type.Boolean()),
+  },
   closed,
 )
 export type CentrePickup = Static<typeof CentrePickup>

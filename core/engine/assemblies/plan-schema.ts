@@ -170,7 +170,16 @@ export const LampEntry = Type.Object(
   closed,
 )
 export const RollerEntry = Type.Object(
-  { assembly: Type.Literal('roller'), as: Id, name: Words, unit: Id, xMm: Type.Number(), to: Id, behind: Maybe(Needs) },
+  {
+    assembly: Type.Literal('roller'),
+    as: Id,
+    name: Words,
+    unit: Id,
+    xMm: Type.Number(),
+    to: Id,
+    behind: Maybe(Needs),
+    slides: Maybe(Type.Boolean()),
+  },
   closed,
 )
 

@@ -296,7 +296,7 @@ export function addAllWheelSetsTurned(draft: Draft): void {
 
 /** Centre roller or shoe. */
 export function addRoller(draft: Draft, entry: EntryOf<'roller'>, rails: Rails): void {
-  const { as: id, name, unit, xMm, to } = entry
+  const { as: id, name, unit, xMm, to, slides } = entry
   draft.part({
     id,
     name,
@@ -337,6 +337,6 @@ export function addRoller(draft: Draft, entry: EntryOf<'roller'>, rails: Rails):
     unit,
     faults: contactFaults,
   })
-  draft.centrePickups.push({ id, name, unit, xMm, tread: `${id}.tread`, part: id })
+  draft.centrePickups.push({ id, name, unit, xMm, tread: `${id}.tread`, part: id, ...(slides ? { slides } : {}) })
   draft.carePoints.push({ id: `${id}.contact`, kind: 'collecting-contact', part: id, access: null })
 }
