@@ -251,10 +251,13 @@ export class CompiledEngine {
   }
 }
 
-/** Power and collecting through axle cups need not be told. */
+/** Power, collecting through axle cups and a drive of spur gears alone need not be told. */
 function builtIn(description: EngineDescription): Circumstance[] {
+  const kinds = new Set(description.links.map((link) => link.kind))
+  const straightCut = kinds.has('mesh') && !kinds.has('worm')
   return [
     `power-${description.power}`,
+    ...(straightCut ? ['straight-cut-gears' as const] : []),
     ...(description.parts.some((part) => part.id.endsWith('.cup')) ? ['axle-cups' as const] : []),
   ]
 }

@@ -77,7 +77,7 @@ function flawsOfTest(test: Test): KnowledgeFlaw[] {
   if (new Set(ids).size < ids.length) return [{ place: here, message: `An outcome of “${test.id}” is there twice.` }]
   const wanted = outcomesOfReading(test.reading)
   if (wanted === null) {
-    const leaks = test.outcomes.slice(1).reduce((sum, outcome) => sum + outcome.leak, 0)
+    const leaks = test.outcomes.slice(1).reduce((sum, { leak, usual }) => sum + Math.max(leak, usual?.leak ?? 0), 0)
     return leaks < 1
       ? []
       : [{ place: here, message: `With nothing wrong the outcomes of “${test.id}” already add up to more than one.` }]

@@ -83,6 +83,7 @@ export const circumstances = [
   'unknown-past',
   'short-lived-leads',
   'axle-cups',
+  'straight-cut-gears',
   'old',
   'battery-inside',
   'lubricated-freely',
@@ -294,6 +295,10 @@ export const Test = Type.Object(
           name: Words,
           /** Of signs: how often it is seen with nothing wrong. */
           leak: Chance,
+          /** How often on machines of a kind: a train of straight-cut gears growls with nothing wrong. */
+          usual: Type.Optional(
+            Type.Object({ when: OneOf(circumstances), leak: Type.Number({ minimum: 0, maximum: 0.95 }) }, closed),
+          ),
           /** As who brings it in puts it, and how often that is wrong; without it, as it is seen over the counter. */
           told: Type.Optional(
             Type.Object(

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { products } from '~~/core/care/lubrication-card'
-import { atStart } from '~~/core/engine/name-in-sentence'
+import { atStart, inSentence } from '~~/core/engine/name-in-sentence'
 import { materials } from '~~/core/engine/description-schema'
 import { careKnowledge } from '~~/core/knowledge/care/care-knowledge'
 import { cleaningSubjects, levels, type CleaningSubject, type Level } from '~~/core/knowledge/care/care-schema'
@@ -97,7 +97,7 @@ const wayWords = ({ agent, method }: OwnWay): string =>
             {{
               row.material ? material(row.material) : row.subject ? cleaningSubjects[row.subject].toLowerCase() : ''
             }}:
-            {{ row.why }}
+            {{ inSentence(row.why) }}
             <span v-if="heldAt(row) !== row.level" class="quiet"
               >Elsewhere it is never taken, so with care at most.</span
             >
@@ -177,9 +177,12 @@ const wayWords = ({ agent, method }: OwnWay): string =>
   gap: 18px;
   grid-template-columns: minmax(0, 1fr);
 }
-h3 {
+h3,
+.own :deep(.advice > .label) {
   font-size: 1rem;
   font-weight: 600;
+  color: var(--ink);
+  padding-bottom: 6px;
 }
 li {
   display: grid;

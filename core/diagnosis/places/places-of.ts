@@ -130,6 +130,20 @@ const standsForOthers: ReadonlySet<PlaceRole> = new Set([
   'winding-insulation',
 ])
 
+/** What collects from the centre rail, as a sentence would name it: a shoe slides on its face, a roller turns on a spindle. */
+function centreCollectors({ centrePickups }: EngineDescription): {
+  readonly name: string
+  readonly faces: string
+  readonly hold: string
+} {
+  const slides = centrePickups.length > 0 && centrePickups.every((pickup) => pickup.slides)
+  const [only] = centrePickups
+  const name = centrePickups.length === 1 && only ? inSentence(only.name) : slides ? 'shoes' : 'rollers'
+  return slides
+    ? { name, faces: 'running face of the', hold: 'face and spring of the' }
+    : { name, faces: 'running faces of the', hold: 'spindles and springs of the' }
+}
+
 function placeOfComponent(
   description: EngineDescription,
   component: CircuitComponent,
@@ -148,7 +162,9 @@ function placeOfComponent(
     truckOfPart.get(component.part ?? '') ??
     description.wheelSets.find((wheelSet) => component.id.startsWith(`${wheelSet.id}.`))?.truck ??
     null
-  const truckName = inSentence(description.trucks.find((entry) => entry.id === truck)?.name ?? 'rollers')
+  const collectors = centreCollectors(description)
+  const found = description.trucks.find((entry) => entry.id === truck)
+  const truckName = found ? inSentence(found.name) : collectors.name
   const make = (role: PlaceRole, id: string, name: string, more: Partial<Place> = {}): Omit<Place, 'components'> => ({
     id,
     role,
@@ -167,12 +183,12 @@ function placeOfComponent(
     make(role, `${role}.${component.id}`, inSentence(component.name))
 
   if (stages[0] === 'rail' || stages[1] === 'rail')
-    return collecting.has(component.id) ? byTruck('treads', truck ? 'treads of the' : 'running faces of the') : null
+    return collecting.has(component.id) ? byTruck('treads', truck ? 'treads of the' : collectors.faces) : null
   switch (component.kind) {
     case 'contact':
       if (motor) return make('brush-springs', `${motor.id}.springs`, `brush springs of the ${inSentence(motor.name)}`)
       if (stages.includes('tread') || stages.includes('wheel'))
-        return pole === null ? null : byTruck('axle-contacts', truck ? 'wipers and bearings of the' : 'pivots of the')
+        return pole === null ? null : byTruck('axle-contacts', truck ? 'wipers and bearings of the' : collectors.hold)
       return own('linkage-contacts')
     case 'conductor':
       if (component.id.startsWith('decoder.'))
