@@ -1,4 +1,4 @@
-import { expect, findJob, signIn, test } from './shop'
+import { expect, findJob, signIn, takeInQuickly, test } from './shop'
 
 test('from Clean to Lubricate by keys alone: what is dirty, the card with its refusals, a rule overruled by a word, oil point by point', async ({
   page,
@@ -94,4 +94,67 @@ test('a show books hours for a roster in one entry, and what is due stands with 
   await form.getByRole('button', { name: 'Book it' }).click()
   for (const engine of ['Cellar find', 'Old Fjell'])
     await expect(due.getByRole('row', { name: new RegExp(engine) })).toContainText('Harbour festival')
+})
+
+test('what the shop does otherwise is entered in words and stands on the next card; what harms is not taken', async ({
+  page,
+  scenario,
+}) => {
+  await signIn(page, scenario)
+  await page.goto(`${scenario.url}/workshop`)
+  const panel = page.getByRole('region', { name: 'Cleaned and oiled otherwise here' })
+  const harms = panel.getByRole('region', { name: 'What harms here, and what does not' })
+  const first = panel.getByRole('region', { name: 'What is taken first' })
+  const choose = async (place: typeof panel, label: string, words: string): Promise<void> => {
+    await place
+      .locator('input')
+      .and(place.getByLabel(label, { exact: true }))
+      .fill(words)
+    await page.getByRole('option', { name: words, exact: true }).click()
+  }
+  await choose(harms, 'Agent or tool', 'Isopropyl alcohol')
+  await choose(harms, 'On what', 'Commutator and gaps')
+  await harms.getByLabel('Because').fill('Ours leaves a film.')
+  await harms.getByRole('button', { name: 'Add' }).click()
+  await expect(harms.getByRole('listitem').last()).toContainText(/never.*Isopropyl alcohol.*ours leaves a film/)
+
+  await choose(first, 'Against', 'Oxide and tarnish')
+  await choose(first, 'On which surface', 'Treads')
+  await choose(first, 'Tool', 'Steel wool')
+  await first.getByRole('button', { name: 'Add' }).click()
+  await expect(panel.getByRole('alert')).toContainText('harms it (Treads)')
+  await expect(first.getByText('Steel wool against')).toHaveCount(0)
+  await expect(page.getByText(/waiting for the server/)).toHaveCount(0)
+
+  const id = await findJob(page, scenario, 'Orrin Seven backwards')
+  await page.goto(`${scenario.url}/jobs/${id}/clean`)
+  await expect(page.getByRole('article').first()).toBeVisible({ timeout: 20_000 })
+  await page.keyboard.press('d')
+  const list = page.getByRole('region', { name: 'What is dirty with what' })
+  const gaps = list.getByRole('listitem').filter({ hasText: 'Commutator' })
+  await gaps.getByText('Commutator').click()
+  await gaps.getByRole('button', { name: /carbon/ }).click()
+  await page.keyboard.press('d')
+  const never = page.getByRole('region', { name: 'Never here' })
+  await expect(never).toContainText(/ours leaves a film/i)
+})
+
+test('a finding noted by hand is named from what this engine can have, and has its remedy', async ({
+  page,
+  scenario,
+}) => {
+  await signIn(page, scenario)
+  const id = await takeInQuickly(page, scenario, 'Quay tank')
+  await page.goto(`${scenario.url}/jobs/${id}/mend`)
+  await expect(page.getByText('Nothing is confirmed yet')).toBeVisible()
+  await page.keyboard.press('f')
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('What', { exact: true }).fill('Gear split')
+  await dialog.getByRole('radio', { name: 'Confirmed' }).click()
+  await dialog.getByRole('button', { name: 'Keep' }).click()
+  const card = page.getByRole('article', { name: 'Mend: Gear split' })
+  await card.getByRole('group', { name: 'Which is it' }).getByRole('button').first().click()
+  await expect(card.getByRole('radiogroup')).toBeVisible()
+  await expect(card.getByRole('radio')).toHaveCount(3)
+  await expect(card.getByText('this shop’s way')).toBeVisible()
 })

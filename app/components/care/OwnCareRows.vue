@@ -37,13 +37,23 @@ const way = reactive({
   agent: NOTHING,
   method: null as string | null,
 })
-const flaws = computed(() =>
+const flawsOf = (candidate: OwnCareRows) =>
   checkOwnCareRows(
     careKnowledge,
-    own.value,
+    candidate,
     products.map((product) => product.id),
-  ),
-)
+  )
+const flaws = computed(() => flawsOf(own.value))
+/** Why what was just entered is not taken; empty where it was. */
+const refused = ref('')
+/** Takes rows that hold together; what does not is said, and stays in its fields. */
+function take(candidate: OwnCareRows): boolean {
+  const known = new Set(flaws.value.map((flaw) => flaw.message))
+  refused.value = flawsOf(candidate).find((flaw) => !known.has(flaw.message))?.message ?? ''
+  if (refused.value) return false
+  rows.value = candidate
+  return true
+}
 /** What ships as never stays at least “with care”: said where somebody softens it. */
 const heldAt = ({ what, material: of, subject }: OwnRule): Level | undefined => {
   const laid = ownCareKnowledge(careKnowledge, [own.value])
@@ -67,18 +77,15 @@ function addRule(): void {
   const others = own.value.rules.filter(
     (row) => row.what !== next.what || row.material !== next.material || row.subject !== next.subject,
   )
-  rows.value = { ...own.value, rules: [...others, next] }
-  Object.assign(rule, { what: null, on: null, why: '' })
+  if (take({ ...own.value, rules: [...others, next] })) Object.assign(rule, { what: null, on: null, why: '' })
 }
 function addWay(): void {
   const { soil, subject, agent, method } = way
   if (!soil || !subject || !method) return
   const others = own.value.ways.filter((row) => row.soil !== soil || row.subject !== subject)
-  rows.value = {
-    ...own.value,
-    ways: [...others, { soil, subject, agent: agent === NOTHING ? null : agent, method }],
-  }
-  Object.assign(way, { soil: null, subject: null, agent: NOTHING, method: null })
+  const next = { soil, subject, agent: agent === NOTHING ? null : agent, method }
+  if (take({ ...own.value, ways: [...others, next] }))
+    Object.assign(way, { soil: null, subject: null, agent: NOTHING, method: null })
 }
 const without = (change: Partial<OwnCareRows>): void => void (rows.value = { ...own.value, ...change })
 const wayWords = ({ agent, method }: OwnWay): string =>
@@ -161,6 +168,7 @@ const wayWords = ({ agent, method }: OwnWay): string =>
         <v-btn variant="outlined" :disabled="!way.soil || !way.subject || !way.method" @click="addWay">Add</v-btn>
       </div>
     </section>
+    <p v-if="refused" class="sign sign--fault" role="alert">{{ refused }}</p>
     <PointAmountsForm
       v-if="!disabled || own.amounts.length > 0"
       :model-value="own.amounts"
