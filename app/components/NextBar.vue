@@ -51,6 +51,9 @@ const next = currentNextAction()
   text-overflow: ellipsis;
   white-space: nowrap;
 }
+.next kbd {
+  flex: none;
+}
 .next:hover {
   filter: brightness(1.12);
 }

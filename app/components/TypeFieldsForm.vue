@@ -99,3 +99,12 @@ function setNumber(name: 'gearRatio' | 'wheelDiameterMm' | 'poles' | 'nominalVol
     />
   </div>
 </template>
+
+<style scoped>
+summary {
+  padding: 12px 0;
+  font-weight: 600;
+  letter-spacing: normal;
+  cursor: pointer;
+}
+</style>

@@ -2,6 +2,7 @@ import type { EngineDescription } from '../engine/description-schema'
 import { benchTestsOf, type BenchTest } from './places/bench-tests'
 import { CircuitClasses, DRAG_MOODS, type Variant } from './circuit/circuit-classes'
 import { CircuitOutcomes, type CircuitRow } from './circuit/circuit-outcomes'
+import type { SignsOfTest } from './belief/lasting-signs'
 import type { Circumstance, Fault, Knowledge, Remedy } from '../knowledge/knowledge-schema'
 import { placesOf, type Place } from './places/places-of'
 import { suspectsOf, type Suspect } from './places/suspects'
@@ -72,6 +73,7 @@ export class CompiledEngine {
   private readonly suspectIndex: ReadonlyMap<string, number>
   /** By test: 1 − chance of each sign, suspects × outcomes; null for a test the circuit answers. */
   private readonly silences: ReadonlyArray<Float64Array | null>
+  private readonly leaks: ReadonlyArray<readonly number[]>
 
   constructor(
     readonly description: EngineDescription,
@@ -104,6 +106,7 @@ export class CompiledEngine {
     this.testIndex = new Map(this.tests.map((test, index) => [test.id, index]))
     this.suspectIndex = new Map(this.suspects.map((suspect, index) => [suspect.id, index]))
     this.silences = this.tests.map((test) => this.silencesOf(test))
+    this.leaks = this.tests.map(({ test }) => test.outcomes.map(({ leak }) => leak))
   }
 
   /** Suspects as they may be; hypotheses are made of these. */
@@ -233,6 +236,13 @@ export class CompiledEngine {
     for (let outcome = 0; outcome < count; outcome++)
       if ((silence[suspect * count + outcome] as number) !== 1) return true
     return false
+  }
+
+  /** What a look can show, and how often each suspect does; null for what circuit and drive tell. */
+  signsOf(test: number): SignsOfTest | null {
+    const silence = this.silences[test]
+    const { outcomes } = (this.tests[test] as BenchTest).test
+    return silence ? { outcomes: outcomes.length, silence, leaks: this.leaks[test] as number[] } : null
   }
 
   private silencesOf({ test, place }: BenchTest): Float64Array | null {

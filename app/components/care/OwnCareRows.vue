@@ -184,6 +184,8 @@ const wayWords = ({ agent, method }: OwnWay): string =>
   display: grid;
   gap: 18px;
   grid-template-columns: minmax(0, 1fr);
+  container-type: inline-size;
+  letter-spacing: normal;
 }
 h3,
 .own :deep(.advice > .label) {
@@ -220,13 +222,13 @@ li {
 .add--way {
   grid-template-columns: 1fr 1fr 1fr 1fr max-content;
 }
-@media (max-width: 900px) {
+@container (max-width: 900px) {
   .add--rule,
   .add--way {
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   }
 }
-@media (max-width: 600px) {
+@container (max-width: 560px) {
   .add--rule,
   .add--way {
     grid-template-columns: minmax(0, 1fr);

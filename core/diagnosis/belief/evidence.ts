@@ -2,6 +2,7 @@ import type { BenchTest } from '../places/bench-tests'
 import type { CompiledEngine } from '../compiled-engine'
 import type { CircuitRow } from '../circuit/circuit-outcomes'
 import type { TestFinding } from '../history'
+import { chanceOfLooks } from './lasting-signs'
 import type { Option, Slots } from './slots'
 
 /** Chances closer than this come from the same faults. */
@@ -256,6 +257,8 @@ export class Evidence {
       )
       spreads[at] = Math.max(misread, toldWrong)
     }
+    const lasting = signs && seen.length > 1 ? this.chanceOfSigns(seen, suspects) : null
+    if (lasting !== null) return Math.max(lasting, 1e-300)
     let chance = 1
     const done = new Uint8Array(seen.length)
     for (let at = 0; at < seen.length; at++) {
@@ -284,6 +287,22 @@ export class Evidence {
       chance *= sum
     }
     return Math.max(chance, 1e-300)
+  }
+
+  /** Looks at one thing, in whatever states; null where something nobody named may show anything. */
+  private chanceOfSigns(seen: readonly Seen[], suspects: readonly number[][]): number | null {
+    const { engine, states, spreads } = this
+    const [first] = seen
+    const signs = first ? engine.signsOf(first.test) : null
+    if (!signs || suspects.some((present) => present.includes(engine.unlisted))) return null
+    return chanceOfLooks(
+      signs,
+      seen.map(({ state, outcome }, at) => ({
+        suspects: suspects[states.indexOf(state)] as number[],
+        outcome,
+        spread: spreads[at] as number,
+      })),
+    )
   }
 
   /** A figure that lies between two words and does not change is called by the same word again. */
