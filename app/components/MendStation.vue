@@ -5,6 +5,7 @@ import type { JobBook, PartRow } from '~~/messages/book'
 import type { PartFields } from '~~/messages/bench-entries'
 import { partStates, type PartState } from '~~/messages/vocabulary'
 import { mendOfJob } from '~~/work/mend-of-job'
+import { unprovedRepairs } from '~~/work/unproved-repairs'
 
 /** What was confirmed is put right, left, or declined; parts wanted are kept beside it. */
 const props = defineProps<{ book: JobBook }>()
@@ -20,6 +21,18 @@ const tasks = computed(() =>
 /** What somebody took first; else the order of the ledger. */
 const first = ref('')
 const task = computed(() => tasks.value.find((entry) => entry.finding.id === first.value) ?? tasks.value[0] ?? null)
+/** A repair is proved by one act: where it is made, in one key. */
+const unproved = computed(() => unprovedRepairs(props.book))
+const retest = computed(() => `/jobs/${props.book.job.id}/find`)
+useBenchKeys([
+  {
+    key: 'r',
+    label: 'The retest of what was mended',
+    run: () => {
+      if (unproved.value.length > 0) void navigateTo(retest.value)
+    },
+  },
+])
 const { moveTo } = useJobActions(computed(() => props.book))
 const confirmed = computed(() => props.book.findings.filter((finding) => finding.state === 'confirmed'))
 const settled = computed(() =>
@@ -71,6 +84,12 @@ async function setPart(row: PartRow, state: PartState): Promise<void> {
       }}
     </p>
     <MendCard v-if="task" :key="task.finding.id" :book="book" :task="task" :others="tasks.length - 1" />
+    <section v-if="unproved.length > 0" class="proof" aria-label="Not proved yet">
+      <p>
+        <b>{{ unproved.join(', ') }}</b><span class="quiet">Mended, and nothing tried since: one act proves it.</span>
+      </p>
+      <NuxtLink :to="retest" class="plain">The retest <kbd>R</kbd></NuxtLink>
+    </section>
     <section v-if="tasks.length > 1" aria-label="What follows">
       <h2>Then</h2>
       <ul class="ruled-list">
@@ -140,6 +159,17 @@ async function setPart(row: PartRow, state: PartState): Promise<void> {
 .mend {
   display: grid;
   gap: 12px;
+}
+.proof {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 6px 18px;
+  padding: 8px 0 8px 14px;
+  border-left: 3px solid var(--sound);
+}
+.proof p {
+  display: grid;
 }
 .line {
   display: flex;

@@ -157,4 +157,10 @@ test('a finding noted by hand is named from what this engine can have, and has i
   await expect(card.getByRole('radiogroup')).toBeVisible()
   await expect(card.getByRole('radio')).toHaveCount(3)
   await expect(card.getByText('this shop’s way')).toBeVisible()
+
+  // Mended by the pedal; that it holds is proved by one act, one key away.
+  await page.keyboard.press('PageDown')
+  await expect(page.getByRole('region', { name: 'Not proved yet' })).toContainText('one act proves it')
+  await page.keyboard.press('r')
+  await expect(page).toHaveURL(/\/find$/)
 })

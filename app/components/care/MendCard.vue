@@ -145,7 +145,6 @@ useNextAction({
     <footer v-if="session.mayWrite">
       <button type="button" class="plain" @click="settle('left')">Leave it <kbd>L</kbd></button>
       <button type="button" class="plain" @click="settle('declined')">Declined <kbd>D</kbd></button>
-      <NuxtLink v-if="task.suspect" class="plain link" :to="`/jobs/${book.job.id}/find`">The retest at Find</NuxtLink>
     </footer>
   </article>
 </template>
