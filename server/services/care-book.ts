@@ -34,9 +34,9 @@ export async function readCareBook(database: Database, now: Date): Promise<CareB
     database
       .select({
         engineId: runningEntry.engineId,
-        days: sql<string>`group_concat(to_days(${runningEntry.day}), ' ', ${runningEntry.hours} order by ${runningEntry.day} separator ';')`,
+        days: sql<string>`group_concat(to_days(${runningEntry.day}), ' ', ${runningEntry.hours} order by ${runningEntry.day}, ${runningEntry.id} separator ';')`,
         lastDay: sql<string>`max(${runningEntry.day})`,
-        lastShow: sql<string>`substring_index(group_concat(${runningEntry.show} order by ${runningEntry.day} separator ${APART}), ${APART}, -1)`,
+        lastShow: sql<string>`substring_index(group_concat(${runningEntry.show} order by ${runningEntry.day}, ${runningEntry.id} separator ${APART}), ${APART}, -1)`,
       })
       .from(runningEntry)
       .groupBy(runningEntry.engineId),

@@ -61,6 +61,20 @@ describe('the care book', () => {
     expect((await readCareBook(shop.book.database, NOW)).lines[0]?.shortened).toBe(true)
   })
 
+  it('tells of two outings of one day the one booked last, its hours and its show together', async () => {
+    const { engineId } = await someEngine()
+    for (const [show, amount] of [
+      ['Zither evening', 3],
+      ['Autumn show', 1],
+    ] as const)
+      await send(shop.book, shop.maren, 'running.book', {
+        id: newId(),
+        fields: { day: '2026-11-20', show, engines: [{ engineId, hours: amount, meter: null, meterReplaced: false }] },
+      })
+    const { lines } = await readCareBook(shop.book.database, NOW)
+    expect(lines[0]?.lastRan).toEqual({ day: '2026-11-20', hours: 1, show: 'Autumn show' })
+  })
+
   it('books one show for a whole roster, and no engine twice', async () => {
     const [first, second] = [await someEngine(), await someEngine()]
     const row = (engineId: string) => ({ engineId, hours: 6, meter: null, meterReplaced: false })

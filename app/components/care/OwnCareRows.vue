@@ -55,12 +55,11 @@ function take(candidate: OwnCareRows): boolean {
   return true
 }
 /** What ships as never stays at least “with care”: said where somebody softens it. */
-const heldAt = ({ what, material: of, subject }: OwnRule): Level | undefined => {
-  const laid = ownCareKnowledge(careKnowledge, [own.value])
-  return of === null
-    ? laid.subjectRules.find((row) => row.what === what && row.subject === subject)?.level
-    : laid.materialRules.find((row) => row.what === what && row.material === of)?.level
-}
+const laid = computed(() => ownCareKnowledge(careKnowledge, [own.value]))
+const heldAt = ({ what, material: of, subject }: OwnRule): Level | undefined =>
+  of === null
+    ? laid.value.subjectRules.find((row) => row.what === what && row.subject === subject)?.level
+    : laid.value.materialRules.find((row) => row.what === what && row.material === of)?.level
 const flawOf = (list: keyof OwnCareRows, index: number): string =>
   flaws.value.find((flaw) => flaw.place === `${list}.${index}`)?.message ?? ''
 
