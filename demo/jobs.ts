@@ -59,7 +59,7 @@ export interface DemoJob {
   readonly sequence?: {
     readonly seen: ReadonlyArray<readonly [position: 'forward' | 'reverse' | 'neutral', volts: number, amps: number]>
     readonly failures: number
-    readonly pullIn: string
+    readonly pullIn: { readonly above: number; readonly below: number }
   }
   /** A relay test: V of DC it pulled in and let go at, each time; AC left it at rest. */
   readonly relay?: { readonly pullsIn: readonly number[]; readonly letsGo: readonly number[] }
@@ -345,7 +345,7 @@ const inHand: readonly DemoJob[] = [
         ['reverse', 11.85, 0.701],
       ],
       failures: 2,
-      pullIn: 'It pulls in between 7.25 and 7.50 V.',
+      pullIn: { above: 7.25, below: 7.5 },
     },
   },
   {

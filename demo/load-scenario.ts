@@ -8,13 +8,14 @@ import type { Database } from '../server/db/book'
 import { openWorkshop } from '../server/services/open-workshop'
 import { keepPhotograph } from '../server/services/photographs'
 import type { MeterRow } from '../messages/book'
-import type { ReadingFields, RecordedQuantity, SheetFields } from '../messages/bench-entries'
+import type { SheetFields } from '../messages/bench-entries'
+import type { ReadingFields } from '../messages/readings/reading-kinds'
+import type { RecordedQuantity } from '../messages/readings/recorded-quantity'
 import type { CommandName, CommandPayload } from '../messages/commands'
-import { boxesOf, understandLine } from '../messages/reading-line'
-import { sequenceStep } from '../work/sequence-lines'
+import { understandLine } from '../messages/readings/typed-line'
 import { stationIds } from '../messages/vocabulary'
 import { drawPhotograph } from './draw-photograph'
-import { relayStep } from '../work/relay-lines'
+import { relayEventOf } from '../work/relay-lines'
 import { engines, type DemoEngine } from './engines'
 import { instruments } from './instruments'
 import { parcelFields, parcels, type DemoParcel } from './parcels'
@@ -356,7 +357,7 @@ class ScenarioLoader {
       SheetFields,
       'withMeter' | 'roomCelsius' | 'warmedUp' | 'voltageMeterId' | 'currentMeterId' | 'remarks'
     >,
-    readings: ReadonlyArray<Omit<ReadingFields, 'vouched'>>,
+    readings: readonly ReadingFields[],
     later: (minutes: number) => Date,
     actor: Actor,
   ): Promise<void> {
@@ -380,7 +381,7 @@ class ScenarioLoader {
       { actor },
     )
     for (const reading of readings) {
-      const payload = { id: newId(), jobId, sheetId, supersedesId: null, fields: { ...reading, vouched: false } }
+      const payload = { id: newId(), jobId, sheetId, supersedesId: null, fields: reading }
       await runOnce(
         this.database,
         {
@@ -403,9 +404,10 @@ class ScenarioLoader {
   ): Promise<void> {
     const readings = steps.flatMap(([step, milliamps, turns]) =>
       milliamps.map((current) => ({
-        kind: turns === 'stands' ? ('locked' as const) : ('running' as const),
-        direction: turns === 'reverse' ? ('reverse' as const) : ('forward' as const),
+        kind: 'step' as const,
         step,
+        turns,
+        vouched: false,
         quantities: { voltage: supplyRead(4, 0.001), current: supplyRead(current / 1000, 0.0001) },
       })),
     )
@@ -425,6 +427,7 @@ class ScenarioLoader {
         series[supply].map(([kind, volts, amps, rpm]) => ({
           kind,
           direction: 'forward' as const,
+          vouched: false,
           quantities: {
             voltage: supplyRead(volts, 0.001),
             current: supplyRead(amps, 0.0001),
@@ -451,15 +454,16 @@ class ScenarioLoader {
       { station: 'first-run', supply: 'ac' },
       [
         ...seen.map(([position, volts, amps], number) => ({
-          kind: position === 'neutral' ? ('locked' as const) : ('running' as const),
-          direction: position === 'reverse' ? ('reverse' as const) : ('forward' as const),
-          step: sequenceStep(number, position),
+          kind: 'sequence' as const,
+          interruption: number,
+          position,
+          vouched: false,
           quantities: { voltage: supplyRead(volts, 0.001), current: supplyRead(amps, 0.0001) },
         })),
         {
-          kind: 'trial' as const,
-          direction: null,
-          step: `Sequence switch. ${pullIn}`,
+          kind: 'sequence-count' as const,
+          pullIn,
+          vouched: false,
           quantities: { failures: count(failures), attempts: count(seen.length - 1) },
         },
       ],
@@ -475,10 +479,10 @@ class ScenarioLoader {
     actor: Actor,
   ): Promise<void> {
     const between = (volts: number): [number, number] => [volts - 0.05, volts + 0.05]
-    const line = (event: Parameters<typeof relayStep>[0]) => ({
-      kind: 'locked' as const,
-      direction: 'forward' as const,
-      step: relayStep(event),
+    const line = (event: Parameters<typeof relayEventOf>[0]) => ({
+      kind: 'relay' as const,
+      ...relayEventOf(event),
+      vouched: false,
       quantities: {
         voltage: supplyRead(event.volts, event.kind === 'on-ac' ? 0.001 : 0.1),
         current: supplyRead(event.amps, 0.0001),
@@ -736,7 +740,7 @@ class ScenarioLoader {
       { actor },
     )
     for (const line of demoLines(type, demo, seed)) {
-      const { fields, errors } = understandLine(line, boxesOf(line.kind, 'rotation'), used)
+      const { fields, errors } = understandLine(line, 'rotation', used)
       if (!fields)
         throw new Error(`The scenario holds a line that cannot be understood: ${JSON.stringify({ line, errors })}`)
       await this.run('reading.add', { id: newId(), jobId, sheetId, supersedesId: null, fields }, later(0.5), { actor })

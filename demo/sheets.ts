@@ -1,5 +1,5 @@
 import { seededNormal } from '../core/measure/seeded-random'
-import type { ReadingLine } from '../messages/reading-line'
+import type { ReadingLine } from '../messages/readings/typed-line'
 import type { DemoType } from './engine-types'
 
 /** How an engine stood when a sheet was taken, against its healthy type. */

@@ -14,7 +14,6 @@ import type {
   NoteFields,
   PartFields,
   PersonFields,
-  ReadingFields,
   SheetFields,
   WorkshopFields,
 } from './bench-entries'
@@ -29,6 +28,7 @@ import type { TaughtMinutes } from '../core/strip/taught-minutes'
 import type { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
 import type { CareEntry, ShelfFields } from './care-entries'
+import type { ReadingFields } from './readings/reading-kinds'
 import type { ParcelFields } from './parcel-entries'
 import type { ContinuityFields } from './continuity-entries'
 import type { PhotographFields } from './photograph-entries'
@@ -160,7 +160,7 @@ export type ContinuityRow = ContinuityFields & {
   readonly capturedAt: string
 }
 
-export interface ReadingRow extends ReadingFields {
+export type ReadingRow = ReadingFields & {
   readonly id: string
   readonly sheetId: string
   readonly source: 'typed' | 'measured'

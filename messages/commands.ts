@@ -10,10 +10,10 @@ import {
   PartFields,
   Password,
   PersonFields,
-  ReadingFields,
   SheetFields,
   WorkshopFields,
 } from './bench-entries'
+import { ReadingFields } from './readings/reading-kinds'
 import { ParcelFields } from './parcel-entries'
 import { CareEntry, RunningFields, ShelfFields } from './care-entries'
 import { ContinuityFields } from './continuity-entries'
@@ -63,7 +63,17 @@ export const commandSchemas = {
   'job.edit': save(JobFields),
   'job.move': save(JobMove),
   'job.hand-back': save(HandBackFields),
-  'finding.save': saveInJob(FindingFields),
+  /** With what it says to the search, or how it came up in taking apart: one write, so that neither stands without the other. */
+  'finding.save': Type.Object(
+    {
+      id: Id,
+      jobId: Id,
+      fields: FindingFields,
+      search: Type.Optional(Type.Object({ id: Id, entry: SearchEntry }, closed)),
+      strip: Type.Optional(Type.Object({ id: Id, entry: StripEntry }, closed)),
+    },
+    closed,
+  ),
   'note.add': saveInJob(NoteFields),
   'search.add': Type.Object({ id: Id, jobId: Id, entry: SearchEntry }, closed),
   'strip.add': Type.Object({ id: Id, jobId: Id, entry: StripEntry }, closed),

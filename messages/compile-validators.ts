@@ -43,7 +43,7 @@ const schemas: Record<string, object> = {
   ...commandSchemas,
 }
 // The first thing that is wrong is enough: naming thousands of them is what an attack would ask for.
-const ajv = new Ajv({ code: { source: true, esm: true, lines: false }, strict: true })
+const ajv = new Ajv({ code: { source: true, esm: true, lines: false }, strict: true, discriminator: true })
 const exportName = (name: string): string => name.replace(/[.-](\w)/g, (_, letter: string) => letter.toUpperCase())
 addFormats(ajv, { formats: ['date', 'date-time'], keywords: true })
 for (const [name, schema] of Object.entries(schemas)) ajv.addSchema(JSON.parse(JSON.stringify(schema)), name)

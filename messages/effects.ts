@@ -73,14 +73,30 @@ export const effects: { readonly [N in CommandName]: Effect<N> } = {
           jobs: [{ ...job, ...handedBack(fields), handedBackAt: job.handedBackAt ?? capturedAt }],
         }
       : {},
-  /** A finding belongs to the engine's state it was made in; mending one begins the next state. */
-  'finding.save': ({ engine, findings }, { payload: { id, jobId, fields }, capturedAt }) => {
-    const before = findings?.find((row) => row.id === id)
+  /** A finding belongs to the engine's state it was made in; mending one begins the next state, told to the search in it. */
+  'finding.save': ({ engine, findings }, { payload: { id, jobId, fields, search, strip }, author, capturedAt }) => {
+    const next =
+      engine &&
+      mends(
+        findings?.find((row) => row.id === id),
+        fields,
+      )
+        ? nextState(engine)
+        : null
+    const machine = next ?? engine
     return {
       findings: [
         { engineState: engine?.stateNumber ?? 0, notedAt: capturedAt, ...known(findings, id), jobId, ...fields },
       ],
-      ...(engine && mends(before, fields) ? { engines: [nextState(engine)] } : {}),
+      ...(next ? { engines: [next] } : {}),
+      ...(search
+        ? effects['search.add'](machine ? { engine: machine } : {}, {
+            payload: { jobId, ...search },
+            author,
+            capturedAt,
+          })
+        : {}),
+      ...(strip ? { strip: [{ jobId, ...strip, author, capturedAt }] } : {}),
     }
   },
   'note.add': (_standing, { payload: { id, jobId, fields }, author, capturedAt }) => ({
@@ -150,7 +166,6 @@ export const effects: { readonly [N in CommandName]: Effect<N> } = {
         author,
         capturedAt,
         ...fields,
-        step: fields.step ?? '',
       },
     ],
   }),

@@ -1,4 +1,4 @@
-import { Type } from '@sinclair/typebox'
+import { Type, type Static, type TUnion } from '@sinclair/typebox'
 
 export { closed, OneOf, OrNull } from '../core/schema/pieces'
 
@@ -33,3 +33,7 @@ export const Prose = Type.String({ maxLength: 8000 })
 export const Minutes = Type.Integer({ minimum: 0, maximum: 60_000 })
 /** Money in the smallest unit of the shop's currency. */
 export const Money = Type.Integer({ minimum: 0, maximum: 100_000_000 })
+
+/** One of several forms told apart by their `kind`: what is wrong is said of the form that was meant. */
+export const ByKind = <T extends TUnion>(forms: T) =>
+  Type.Unsafe<Static<T>>({ type: 'object', discriminator: { propertyName: 'kind' }, oneOf: forms.anyOf })

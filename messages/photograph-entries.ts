@@ -1,15 +1,17 @@
 import { Type, type Static } from '@sinclair/typebox'
-import { closed, Id, Line, NeededLine, OneOf, OrNull } from './parts'
+import { ByKind, closed, Id, Line, NeededLine, OneOf, OrNull } from './parts'
 import { stationIds } from './vocabulary'
 
 /** When a part was photographed: before it came off, lying open, or as it went back. */
 export const photographMoments = { off: 'coming off', back: 'going back' } as const
 
 /** What a photograph shows, so that it stands where it is wanted: at a part's step, or at a finding. */
-export const PhotographSubject = Type.Union([
-  Type.Object({ kind: Type.Literal('part'), part: NeededLine(120), moment: OneOf(photographMoments) }, closed),
-  Type.Object({ kind: Type.Literal('finding'), finding: Id }, closed),
-])
+export const PhotographSubject = ByKind(
+  Type.Union([
+    Type.Object({ kind: Type.Literal('part'), part: NeededLine(120), moment: OneOf(photographMoments) }, closed),
+    Type.Object({ kind: Type.Literal('finding'), finding: Id }, closed),
+  ]),
+)
 export type PhotographSubject = Static<typeof PhotographSubject>
 
 /** A place in the picture: shares of its width and height, from the upper left. */

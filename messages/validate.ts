@@ -55,6 +55,8 @@ function sentenceOf(error: ErrorObject): string {
       return `“${words}” has more than ${error.params.limit} entries.`
     case 'uniqueItems':
       return `“${words}” names something twice.`
+    case 'discriminator':
+      return `“kind” is missing or none of the kinds known here.`
     case 'anyOf':
     case 'const':
       return `“${words}” is none of the forms known here.`

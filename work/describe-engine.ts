@@ -2,6 +2,7 @@ import { applyDifferences } from '../core/engine/apply-differences'
 import type { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
 import { differenceInWords } from '../core/engine/difference-in-words'
+import { inPresentForm } from '../core/engine/older-description'
 import { driveTrain } from '../core/engine/drive-train'
 import { describeConstruction, UNKNOWN_CONSTRUCTION } from '../core/knowledge/constructions'
 import type { ComponentRow, EngineTypeRow } from '../messages/book'
@@ -42,7 +43,7 @@ export interface DescribedEngine {
 
 /** The one description of an engine: its construction, then the type's figures and differences, then its own. */
 export function describeEngine({ type, adaptations, components, template, units = [] }: EngineLayers): DescribedEngine {
-  const construction = template ?? describeConstruction(type.construction, type.power)
+  const construction = template ? inPresentForm(template) : describeConstruction(type.construction, type.power)
   const layers: ReadonlyArray<readonly [DifferenceOrigin, readonly Difference[]]> = [
     ['figures', differencesOfFigures(type, construction)],
     ['type', type.adaptations],

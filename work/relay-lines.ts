@@ -1,61 +1,53 @@
-import type { HeardOfRelay, RelayTestEvent } from '../bench/supply/relay-test'
+import type { RelayTestEvent } from '../bench/supply/relay-test'
 import type { RelayReadings } from '../core/motor/relay-account'
-import type { ReadingRow } from '../messages/book'
+import type { ReadingFields } from '../messages/readings/reading-kinds'
+import type { RelayEvent } from '../messages/readings/relay'
+import type { KeptLine } from './sheet-readings'
 
-/** The name a relay's reading stands under in the sheet. */
-export function relayStep(
-  event: Extract<RelayTestEvent, { kind: 'pull-in' | 'drop-out' | 'on-ac' | 'heard' }>,
-): string {
+type RelayLine = KeptLine & Extract<ReadingFields, { kind: 'relay' }>
+
+/** What a reading of the relay's test is called by on the sheet. */
+export function relayEventOf(event: Extract<RelayTestEvent, { kind: 'pull-in' | 'drop-out' | 'on-ac' | 'heard' }>): {
+  readonly event: RelayEvent
+  readonly rise: number | null
+} {
   switch (event.kind) {
     case 'pull-in':
-      return `Relay ${event.repeat}: pulls in`
+      return { event: 'pulls-in', rise: event.repeat }
     case 'drop-out':
-      return `Relay ${event.repeat}: ${event.between ? 'lets go' : 'hangs'}`
+      return { event: event.between ? 'lets-go' : 'hangs', rise: event.repeat }
     case 'on-ac':
-      return `Relay on AC: ${event.between ? 'pulled in' : 'at rest'}`
+      return { event: event.between ? 'ac-pulled-in' : 'ac-at-rest', rise: null }
     case 'heard':
-      return `Relay: ${heardWords[event.what]}`
+      return { event: event.what, rise: null }
   }
 }
 
-const heardWords: Readonly<Record<HeardOfRelay, string>> = {
-  clicks: 'clicks only',
-  silent: 'silent',
-  'always-on': 'on from the start',
-}
-
 /**
- * The latest test of a relay on a sheet.
+ * The latest test of a relay on a sheet: from the last first rise on, or the last thing heard.
  *
  * @param lines standing ones, oldest first
  * @returns null where there is none
  */
-export function relayReadings(
-  lines: readonly Pick<ReadingRow, 'step' | 'struck' | 'quantities'>[],
-): RelayReadings | null {
-  const named = lines.flatMap((line) => {
-    const [, number, what] = /^Relay(?: (\d+|on AC))?: (.+)$/.exec(line.step ?? '') ?? []
-    return what && !line.struck
-      ? [{ number, what, volts: line.quantities.voltage?.value ?? 0, width: line.quantities.voltage?.resolution ?? 0 }]
-      : []
-  })
-  const from = named.findLastIndex(
-    (line, index) =>
-      (line.number === '1' && line.what === 'pulls in') || (line.number === undefined && index === named.length - 1),
+export function relayReadings(lines: readonly KeptLine[]): RelayReadings | null {
+  const told = lines.filter((line): line is RelayLine => line.kind === 'relay' && !line.struck)
+  const from = told.findLastIndex(
+    ({ event, rise }, index) => (event === 'pulls-in' && rise === 1) || (isHeard(event) && index === told.length - 1),
   )
   if (from < 0) return null
-  const latest = named.slice(from)
-  const onAc = latest.find((line) => line.number === 'on AC')
-  const heard = (Object.entries(heardWords) as Array<[HeardOfRelay, string]>).find(([, words]) =>
-    latest.some((line) => line.number === undefined && line.what === words),
-  )
+  const latest = told.slice(from)
+  const pullsIn = latest.filter(({ event }) => event === 'pulls-in')
+  const onAc = latest.find(({ event }) => event === 'ac-pulled-in' || event === 'ac-at-rest')
   return {
-    pullInVolts: latest.flatMap((line) => (line.what === 'pulls in' ? [line.volts] : [])),
-    dropOutVolts: latest.flatMap((line) =>
-      line.what === 'lets go' ? [line.volts] : line.what === 'hangs' ? [null] : [],
+    pullInVolts: pullsIn.map(({ quantities }) => quantities.voltage.value),
+    dropOutVolts: latest.flatMap(({ event, quantities }) =>
+      event === 'lets-go' ? [quantities.voltage.value] : event === 'hangs' ? [null] : [],
     ),
-    stepVolts: Math.max(0, ...latest.filter((line) => line.what === 'pulls in').map((line) => line.width)),
-    ...(onAc ? { pulledByAc: onAc.what === 'pulled in' ? onAc.volts : null } : {}),
-    heard: heard?.[0] ?? null,
+    stepVolts: Math.max(0, ...pullsIn.map(({ quantities }) => quantities.voltage.resolution)),
+    ...(onAc ? { pulledByAc: onAc.event === 'ac-pulled-in' ? onAc.quantities.voltage.value : null } : {}),
+    heard: latest.map(({ event }) => event).find(isHeard) ?? null,
   }
 }
+
+const isHeard = (event: RelayEvent): event is NonNullable<RelayReadings['heard']> =>
+  event === 'clicks' || event === 'silent' || event === 'always-on'

@@ -1,5 +1,6 @@
 import type { SeenPosition } from '../core/motor/sequence-steps'
-import type { ReadingRow } from '../messages/book'
+import type { ReadingFields } from '../messages/readings/reading-kinds'
+import type { KeptLine } from './sheet-readings'
 
 /** One look at a sequence switch. */
 export interface SequenceStop {
@@ -7,19 +8,13 @@ export interface SequenceStop {
   readonly amps: number
 }
 
-/** The name a look stands under in the sheet; `number` 0 is how it was found. */
-export function sequenceStep(number: number, position: SeenPosition): string {
-  return `${number === 0 ? 'As found' : `Interruption ${number}`}: ${position}`
-}
-
-/** The latest test of a sequence switch on a sheet: from the last “as found” on; empty where there is none. */
-export function sequenceStops(lines: readonly Pick<ReadingRow, 'step' | 'struck' | 'quantities'>[]): SequenceStop[] {
-  const named = lines.flatMap((line) => {
-    const [, start, position] = /^(As found|Interruption \d+): (forward|reverse|neutral)$/.exec(line.step ?? '') ?? []
-    return position && !line.struck
-      ? [{ found: start === 'As found', position: position as SeenPosition, amps: line.quantities.current?.value ?? 0 }]
-      : []
-  })
-  const from = named.findLastIndex((stop) => stop.found)
-  return from < 0 ? [] : named.slice(from).map(({ position, amps }) => ({ position, amps }))
+/** The latest test of a sequence switch on a sheet: from the last look “as found” on; empty where there is none. */
+export function sequenceStops(lines: readonly KeptLine[]): SequenceStop[] {
+  const looks = lines.filter(
+    (line): line is KeptLine & Extract<ReadingFields, { kind: 'sequence' }> => line.kind === 'sequence' && !line.struck,
+  )
+  const from = looks.findLastIndex((look) => look.interruption === 0)
+  return from < 0
+    ? []
+    : looks.slice(from).map(({ position, quantities }) => ({ position, amps: quantities.current.value }))
 }

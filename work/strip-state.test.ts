@@ -89,9 +89,9 @@ describe('the way back of a job', () => {
         station: 'rebuild',
         readings: [0, 1, 2].map((index) => ({
           id: `r${index}`,
+          kind: 'step',
           step: 'Open-frame motor',
-          kind: 'running',
-          direction: 'forward',
+          turns: 'forward',
           struck: false,
           supersedesId: null,
           source: 'measured',

@@ -1,8 +1,8 @@
 import { currentFigure } from '../core/motor/sheet-judgement'
-import { isMetered, type MeteredReading } from '../core/motor/sheet-reading'
 import { judgeStep, type StepVerdict, type TestedStep } from '../core/motor/step-comparison'
 import type { ReadingRow, SheetRow } from '../messages/book'
-import { standingReadings, toSheetReading } from './sheet-readings'
+import { meteredAfterStep } from '../messages/readings/after-step'
+import { standingReadings } from './sheet-readings'
 
 /** A test on the way back together, with what it says against the one before. */
 export interface JudgedStep extends TestedStep {
@@ -11,12 +11,16 @@ export interface JudgedStep extends TestedStep {
   readonly verdict: StepVerdict
 }
 
+type StepLine = Extract<ReadingRow, { kind: 'step' }>
+
 /** The tests of a rebuild in the order they were taken: readings under one name in a row are repeats of one test. */
 export function testedSteps(sheets: readonly Pick<SheetRow, 'station' | 'readings'>[]): JudgedStep[] {
   const lines = sheets
     .filter((sheet) => sheet.station === 'rebuild')
-    .flatMap((sheet) => standingReadings(sheet.readings).filter((line) => !line.struck && line.step))
-  const groups: ReadingRow[][] = []
+    .flatMap((sheet) =>
+      standingReadings(sheet.readings).filter((line): line is StepLine => line.kind === 'step' && !line.struck),
+    )
+  const groups: StepLine[][] = []
   for (const line of lines.sort(
     (first, second) => first.capturedAt.localeCompare(second.capturedAt) || first.id.localeCompare(second.id),
   )) {
@@ -30,9 +34,7 @@ export function testedSteps(sheets: readonly Pick<SheetRow, 'station' | 'reading
     else groups.push([line])
   }
   const steps = groups.flatMap((group): Array<Omit<JudgedStep, 'verdict'>> => {
-    const readings = group
-      .flatMap((line) => toSheetReading(line) ?? [])
-      .filter((reading): reading is MeteredReading => isMetered(reading))
+    const readings = group.flatMap((line) => meteredAfterStep(line) ?? [])
     const [first] = readings
     if (!first) return []
     return [

@@ -7,7 +7,7 @@ import { findingOrigins, findingStates, type StationId } from '~~/messages/vocab
 const props = defineProps<{ book: JobBook; station: StationId }>()
 const { opened, edited } = useFindingDialog()
 const outbox = useOutbox()
-const tellMended = useTellMended(computed(() => props.book))
+const { change } = useFindingState(computed(() => props.book))
 const route = useRoute()
 const empty = (): FindingFields => ({
   what: '',
@@ -48,14 +48,9 @@ async function keep(): Promise<void> {
   }
   const jobId = props.book.job.id
   const before = edited.value
-  const id = before?.id ?? newId()
-  const send = (written: FindingFields): Promise<void> =>
-    outbox.send('finding.save', { id, jobId, fields: written }, before ?? undefined)
   opened.value = false
-  if (before) {
-    await send({ ...changed.value })
-    if (changed.value.state === 'mended') await tellMended(before, changed.value.remedy)
-  } else await handOver(send)
+  if (before) await change(before, { ...changed.value })
+  else await handOver((written) => outbox.send('finding.save', { id: newId(), jobId, fields: written }))
 }
 </script>
 

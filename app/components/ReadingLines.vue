@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import type { MachineFacts } from '~~/core/motor/sheet-reading'
 import type { ReadingRow } from '~~/messages/book'
-import { readingKinds } from '~~/messages/bench-entries'
+import { lineInWords, typedKinds } from '~~/messages/readings/reading-kinds'
 import { readingDoubt } from '~~/work/sheet-readings'
-import { showQuantity } from '~~/messages/reading-line'
 
 /** The lines as written, newest first: struck out rather than erased. */
 const props = defineProps<{ lines: readonly ReadingRow[]; machine: MachineFacts }>()
@@ -14,40 +13,28 @@ const newestFirst = computed(() =>
     line,
     number: props.lines.length - index,
     doubt: line.struck ? null : readingDoubt(line, props.machine),
+    // A name of its own needs more room than a kind does.
+    named: !(typedKinds as readonly string[]).includes(line.kind),
+    ...lineInWords(line),
   })),
 )
-
-function wordsOf({ kind, direction, quantities, step }: ReadingRow): string {
-  if (step && kind !== 'trial') return step
-  if (kind === 'locked' && quantities.angle)
-    return `Held at ${showQuantity('angle', quantities.angle).replace(' ', '')}`
-  if (kind === 'running') return direction === 'reverse' ? 'Reverse' : 'Forward'
-  return [readingKinds[kind], kind === 'timed' || kind === 'creep' ? direction : ''].filter(Boolean).join(', ')
-}
-const valuesOf = ({ quantities, kind }: ReadingRow): string[] => {
-  if (kind === 'stops') return [`${quantities.stops?.value} in ${quantities.laps?.value} laps`]
-  if (kind === 'trial') return [`failed ${quantities.failures?.value} of ${quantities.attempts?.value}`]
-  return Object.entries(quantities)
-    .filter(([name]) => name !== 'angle' && name !== 'hold')
-    .map(([name, quantity]) => showQuantity(name as keyof ReadingRow['quantities'], quantity))
-}
 </script>
 
 <template>
   <p v-if="lines.length === 0" class="quiet">No readings yet. Type the first one above: digits, Enter, next.</p>
   <ol v-else class="lines" aria-label="Readings" reversed>
     <li
-      v-for="{ line, number, doubt } in newestFirst"
+      v-for="{ line, number, doubt, words, values, named } in newestFirst"
       :key="line.id"
-      :class="{ struck: line.struck, doubtful: doubt, stepped: line.step }"
+      :class="{ struck: line.struck, doubtful: doubt, stepped: named }"
     >
       <span class="number quiet figure">{{ number }}</span>
       <span class="kind"
-        >{{ wordsOf(line)
+        >{{ words
         }}<span v-if="line.source === 'measured'" class="measured" title="Read by an instrument">measured</span></span
       >
       <span class="values figure"
-        ><span v-for="(value, index) in valuesOf(line)" :key="index" :class="{ alone: valuesOf(line).length === 1 }">{{
+        ><span v-for="(value, index) in values" :key="index" :class="{ alone: values.length === 1 }">{{
           value
         }}</span></span
       >

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { plainCopy } from '~/forms/plain-copy'
 import type { MeterRow, ReadingRow, SheetRow } from '~~/messages/book'
-import { readingKinds, type ReadingFields, type ReadingKind } from '~~/messages/bench-entries'
-import { boxesOf, understandLine, type ReadingLine, type SpeedBy } from '~~/messages/reading-line'
+import { readingKinds, typedKinds, type ReadingFields, type TypedKind } from '~~/messages/readings/reading-kinds'
+import { lineQuantities } from '~~/messages/readings/recorded-quantity'
+import { isDirected, understandLine, type ReadingLine, type SpeedBy } from '~~/messages/readings/typed-line'
 
 /** One line at a time: digits, Enter, next. Letters choose the way: f, r, h in any box. */
 const props = defineProps<{
@@ -25,12 +26,14 @@ const initial = (): ReadingLine & { speedBy: SpeedBy; distance: string } => ({
 const { draft } = useDraft(`reading.${props.sheet.id}`, initial)
 const root = ref<HTMLElement>()
 const tried = ref(false)
-const boxes = computed(() => boxesOf(draft.value.kind, draft.value.speedBy))
-const understood = computed(() => understandLine(draft.value, boxes.value, props.meters))
-const kinds = computed<ReadingKind[]>(() =>
+const boxesOf = (kind: TypedKind) =>
+  readingKinds[kind].boxes(draft.value.speedBy).map((entry) => ({ ...entry, ...lineQuantities[entry.name] }))
+const boxes = computed(() => boxesOf(draft.value.kind))
+const understood = computed(() => understandLine(draft.value, draft.value.speedBy, props.meters))
+const kinds = computed<TypedKind[]>(() =>
   props.sheet.withMeter ? ['running', 'locked', 'trial', 'dead'] : ['timed', 'creep', 'stops', 'trial', 'dead'],
 )
-const directed = computed(() => !['stops', 'trial', 'dead'].includes(draft.value.kind))
+const directed = computed(() => isDirected(draft.value.kind))
 watch(
   () => understood.value.fields,
   (fields) => emit('typing', fields && draft.value.kind !== 'dead' ? fields : null),
@@ -40,26 +43,30 @@ onBeforeUnmount(() => emit('typing', null))
 watch(
   () => props.corrected,
   (line) => {
-    if (!line) return
+    const kind = typedKinds.find((entry) => entry === line?.kind)
+    if (!line || !kind) return
     const typed = Object.fromEntries(
       Object.entries(line.quantities).map(([name, quantity]) => [name, quantity?.typed ?? '']),
     )
     draft.value = {
       ...draft.value,
-      kind: line.kind,
-      direction: line.direction ?? 'forward',
+      kind,
+      direction: 'direction' in line ? line.direction : 'forward',
       typed,
-      speedBy: line.quantities.rotation
-        ? 'rotation'
-        : line.quantities.duration && line.kind === 'running'
-          ? 'timed'
-          : draft.value.speedBy,
+      speedBy:
+        line.kind !== 'running'
+          ? draft.value.speedBy
+          : line.quantities.rotation
+            ? 'rotation'
+            : line.quantities.duration
+              ? 'timed'
+              : draft.value.speedBy,
     }
     focusBox(0)
   },
 )
 
-function choose(kind: ReadingKind, direction = draft.value.direction): void {
+function choose(kind: TypedKind, direction = draft.value.direction): void {
   const spoken = kind === 'locked' ? 'forward' : direction
   draft.value = {
     ...draft.value,
@@ -72,8 +79,8 @@ function choose(kind: ReadingKind, direction = draft.value.direction): void {
 }
 
 /** Volts and amps already typed stay when only the kind of line changes; a distance stays with its run. */
-function keepShared(kind: ReadingKind): ReadingLine['typed'] {
-  const names = new Set(boxesOf(kind, draft.value.speedBy).map((entry) => entry.name))
+function keepShared(kind: TypedKind): ReadingLine['typed'] {
+  const names = new Set(boxesOf(kind).map((entry) => entry.name))
   const kept = Object.fromEntries(Object.entries(draft.value.typed).filter(([name]) => names.has(name as never)))
   return names.has('distance') && !kept.distance ? { ...kept, distance: draft.value.distance } : kept
 }
@@ -183,7 +190,7 @@ useBenchKeys([{ key: 'm', label: 'Type a reading', run: () => focusBox(0) }])
           :class="{ on: draft.kind === kind }"
           @click="choose(kind)"
         >
-          {{ readingKinds[kind] }}<kbd v-if="kind === 'locked'">H</kbd>
+          {{ readingKinds[kind].name }}<kbd v-if="kind === 'locked'">H</kbd>
         </button>
       </div>
       <div v-else class="choice" role="radiogroup" aria-label="What is read">
@@ -196,7 +203,7 @@ useBenchKeys([{ key: 'm', label: 'Type a reading', run: () => focusBox(0) }])
           :class="{ on: draft.kind === kind }"
           @click="choose(kind)"
         >
-          {{ readingKinds[kind] }}
+          {{ readingKinds[kind].name }}
         </button>
       </div>
       <div v-if="directed && !sheet.withMeter" class="choice" role="radiogroup" aria-label="Direction">

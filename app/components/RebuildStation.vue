@@ -2,7 +2,8 @@
 import { v7 as newId } from 'uuid'
 import { usualStepTest } from '~~/bench/supply/step-test'
 import type { JobBook, SheetRow } from '~~/messages/book'
-import { boxesOf, understandLine } from '~~/messages/reading-line'
+import { afterStep } from '~~/messages/readings/after-step'
+import { understandBoxes } from '~~/messages/readings/typed-line'
 import { careState, dryAt } from '~~/work/care-state'
 import { showMoment } from '~~/work/describe-due'
 import { showFigure } from '~~/work/shown-figure'
@@ -92,17 +93,15 @@ async function writeDown(turns: 'forward' | 'reverse' | 'stands'): Promise<void>
     voltage: workshop.metersFor('voltage').find((meter) => meter.id === sheet.value?.voltageMeterId) ?? null,
     current: workshop.metersFor('current').find((meter) => meter.id === sheet.value?.currentMeterId) ?? null,
   }
-  const { fields, errors } = understandLine(
-    {
-      kind: turns === 'stands' ? 'locked' : 'running',
-      direction: turns === 'reverse' ? 'reverse' : 'forward',
-      typed: { ...typed },
-    },
-    boxesOf('running', 'rotation'),
+  const { quantities, errors } = understandBoxes(
+    { ...typed },
+    afterStep.boxes('none'),
+    afterStep.contradictions,
     meters,
   )
+  const { voltage, current } = quantities
   problem.value = Object.values(errors)[0] ?? ''
-  if (!fields || problem.value) return
+  if (!voltage || !current || problem.value) return
   const sheetId = await sheetForSteps()
   const id = newId()
   const jobId = props.book.job.id
@@ -111,7 +110,13 @@ async function writeDown(turns: 'forward' | 'reverse' | 'stands'): Promise<void>
     jobId,
     sheetId,
     supersedesId: null,
-    fields: { ...fields, step: name.value.trim() },
+    fields: {
+      kind: 'step',
+      step: name.value.trim(),
+      turns,
+      quantities: { ...quantities, voltage, current },
+      vouched: false,
+    },
   })
   typed.current = ''
   leave()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { showMoment } from '~~/work/describe-due'
+import { lineInWords, type ReadingFields } from '~~/messages/readings/reading-kinds'
 import type { QueuedEntry } from '~/stores/outbox-storage'
 
 /** What the server would not take: why, what it said, and back into its form. */
@@ -12,9 +13,8 @@ function wordsOf(entry: QueuedEntry): string {
     return `${entry.caption || 'Photograph'}, ${(entry.bytes.size / 1024 / 1024).toFixed(1)} MB`
   const fields = (entry.payload.fields ?? {}) as Record<string, unknown>
   if (entry.name === 'reading.add') {
-    return Object.entries(fields.quantities as Record<string, { typed: string }>)
-      .map(([name, quantity]) => `${name} ${quantity.typed}`)
-      .join(', ')
+    const { words, values } = lineInWords(entry.payload.fields as ReadingFields)
+    return [words, ...values].join(', ')
   }
   return Object.values(fields)
     .filter((value) => typeof value === 'string' && value !== '')

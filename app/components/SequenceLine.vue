@@ -1,18 +1,17 @@
 <script setup lang="ts">
 import { readSequence, type SeenPosition } from '~~/core/motor/sequence-steps'
 import type { ReadingRow } from '~~/messages/book'
+import { pullInWords } from '~~/messages/readings/sequence'
 import { sequenceStops } from '~~/work/sequence-lines'
 
 /** What a sequence switch did at each interruption, in a row: every step that was missed or doubled marked. */
 const props = defineProps<{ lines: readonly ReadingRow[] }>()
 const stops = computed(() => sequenceStops(props.lines))
 const account = computed(() => (stops.value.length > 1 ? readSequence(stops.value.map((stop) => stop.position)) : null))
-const pullIn = computed(
-  () =>
-    props.lines
-      .findLast((line) => line.kind === 'trial' && !line.struck && line.step)
-      ?.step?.replace('Sequence switch. ', '') ?? '',
-)
+const pullIn = computed(() => {
+  const counted = props.lines.findLast((line) => line.kind === 'sequence-count' && !line.struck)
+  return counted?.kind === 'sequence-count' && counted.pullIn ? pullInWords(counted.pullIn) : ''
+})
 const letters: Readonly<Record<SeenPosition, string>> = { forward: 'F', neutral: 'N', reverse: 'R' }
 const stepWords = (steps: number): string =>
   steps === 0 ? 'missed' : steps === 1 ? '' : steps === 2 ? 'two steps' : 'three steps'

@@ -5,17 +5,12 @@ import { motorFigures } from '~~/core/motor/motor-figures'
 import { judgeSheet } from '~~/core/motor/sheet-judgement'
 import { isMetered } from '~~/core/motor/sheet-reading'
 import type { JobBook, ReadingRow, SheetRow } from '~~/messages/book'
-import type { ReadingFields, SheetFields, SheetStation } from '~~/messages/bench-entries'
+import type { SheetFields, SheetStation } from '~~/messages/bench-entries'
+import { fieldsOfReading, motorReading, type ReadingFields } from '~~/messages/readings/reading-kinds'
 import { compareJob } from '~~/work/job-comparison'
 import type { MeasuringOutlook, MeasuringProcedure } from '~~/messages/measuring'
 import { historyBefore } from '~~/work/motor-history'
-import {
-  countingReadings,
-  machineFacts,
-  standingReadings,
-  toSheetReading,
-  windingCelsius,
-} from '~~/work/sheet-readings'
+import { countingReadings, machineFacts, standingReadings, windingCelsius } from '~~/work/sheet-readings'
 
 /** A test sheet: readings typed line by line, judged while they are typed, kept as they are entered. */
 const props = defineProps<{ book: JobBook; station: Exclude<SheetStation, 'rebuild'> }>()
@@ -66,7 +61,7 @@ const wayWords: Readonly<Record<MeasuringProcedure, string>> = {
 }
 
 const counting = computed(() => (sheet.value ? countingReadings(sheet.value, machine.value) : []))
-const draftReading = computed(() => (typing.value ? toSheetReading(typing.value) : null))
+const draftReading = computed(() => (typing.value ? motorReading(typing.value) : null))
 const supplyOf = (entry: SheetRow): 'dc' | 'ac' => (entry.supply === 'ac' ? 'ac' : 'dc')
 /** The latest sheet here on the other kind of supply: a wound field is told by both together. */
 const otherSupply = computed(() => {
@@ -157,13 +152,12 @@ async function strike(line: ReadingRow): Promise<void> {
 async function vouch(line: ReadingRow): Promise<void> {
   const id = newId()
   const jobId = props.book.job.id
-  const { kind, direction, quantities } = line
   await outbox.send('reading.add', {
     id,
     jobId,
     sheetId: line.sheetId,
     supersedesId: line.id,
-    fields: { kind, direction, quantities, vouched: true },
+    fields: { ...fieldsOfReading(line), vouched: true },
   })
 }
 </script>

@@ -10,6 +10,7 @@ type Believed = Extract<SearchEntry, { kind: 'outcome' }>['believed']
 /** Writes the steps of a search into the book: outcomes, what was seen, what was mended. */
 export function useSearchSteps(book: ComputedRef<JobBook>, report: Ref<SearchReport | null>) {
   const outbox = useOutbox()
+  const findings = useFindingState(book)
 
   const believed = (): Believed =>
     (report.value?.suspects ?? []).slice(0, 3).map(({ id, words, chance }) => ({ suspect: id, words, chance }))
@@ -51,32 +52,26 @@ export function useSearchSteps(book: ComputedRef<JobBook>, report: Ref<SearchRep
         origin: born,
         remedy: suspect.remedy.words,
       },
+      search: {
+        id: newId(),
+        entry: { kind: 'confirmed', suspect: suspect.id, words: suspect.words, findingId, believed: believed() },
+      },
     })
-    await add({ kind: 'confirmed', suspect: suspect.id, words: suspect.words, findingId, believed: believed() })
   }
 
   /** A finding noted by hand is one the search knows by name: from then on it counts there, and has its remedy. */
   const nameFinding = (findingId: string, suspect: { readonly id: string; readonly name: string }): Promise<void> =>
     add({ kind: 'confirmed', suspect: suspect.id, words: suspect.name, findingId, believed: believed() })
 
-  async function mend(suspect: SuspectReport): Promise<void> {
-    const { id: jobId } = book.value.job
+  function mend(suspect: SuspectReport): Promise<void> {
     const confirmed = book.value.search.findLast(
       (row) => row.entry.kind === 'confirmed' && row.entry.suspect === suspect.id,
     )
     const findingId = confirmed?.entry.kind === 'confirmed' ? confirmed.entry.findingId : null
     const finding = book.value.findings.find((row) => row.id === findingId)
-    if (finding && finding.state !== 'mended') {
-      const base = {
-        what: finding.what,
-        place: finding.place,
-        state: finding.state,
-        origin: finding.origin,
-        remedy: finding.remedy,
-      }
-      await outbox.send('finding.save', { id: finding.id, jobId, fields: { ...base, state: 'mended' } }, finding)
-    }
-    await add({
+    if (finding && finding.state !== 'mended')
+      return findings.setState(finding, 'mended', finding.remedy || suspect.remedy.words, believed())
+    return add({
       kind: 'repaired',
       suspect: suspect.id,
       words: cutText(`${suspect.remedy.words}: ${suspect.words}`, 300),

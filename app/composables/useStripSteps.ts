@@ -34,20 +34,20 @@ export function useStripSteps(book: ComputedRef<JobBook>) {
   const strike = useStriking(add)
 
   /** Not as planned: written down, with a finding where the owner should hear of it. */
-  async function deviate(part: { id: string; name: string }, what: Deviation, remark: string): Promise<void> {
+  function deviate(part: { id: string; name: string }, what: Deviation, remark: string): Promise<void> {
     const origin = born[what]
     const findingId = origin ? newId() : null
-    if (origin && findingId) {
-      const fields = {
-        what: `${part.name}: ${deviations[what].toLowerCase()}`,
-        place: '',
-        state: 'confirmed' as const,
-        origin,
-        remedy: remark,
-      }
-      await outbox.send('finding.save', { id: findingId, jobId: book.value.job.id, fields })
+    const entry = { kind: 'not-as-planned' as const, part: part.id, words: part.name, what, remark, findingId }
+    if (!origin || !findingId) return add(entry)
+    const fields = {
+      what: `${part.name}: ${deviations[what].toLowerCase()}`,
+      place: '',
+      state: 'confirmed' as const,
+      origin,
+      remedy: remark,
     }
-    await add({ kind: 'not-as-planned', part: part.id, words: part.name, what, remark, findingId })
+    const strip = { id: newId(), entry }
+    return outbox.send('finding.save', { id: findingId, jobId: book.value.job.id, fields, strip })
   }
   const teach = useTeachDifference(book)
   return { add, takeOff, putBack, strike, deviate, teach }

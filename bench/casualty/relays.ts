@@ -22,6 +22,7 @@ interface Relay {
 /** What the coils of an AC machine do to its switches: the drum that steps at each interruption, relays that pull in and let go. */
 export class Relays {
   private readonly sequence: EngineDescription['switches'][number] | undefined
+  private readonly sequenceCoil: string | null
   private readonly sticky: Extract<CasualtyFault, { kind: 'sticky-switch' }> | undefined
   private readonly relays: readonly Relay[]
   private unfedSince: number | null = 0
@@ -31,16 +32,17 @@ export class Relays {
     faults: readonly CasualtyFault[],
     private readonly random: SeededRandom,
   ) {
-    this.sequence = description.switches.find((entry) => entry.id === 'sequence')
+    this.sequence = description.switches.find((entry) => entry.kind === 'sequence')
     this.sticky = faults.find(
       (fault): fault is Extract<CasualtyFault, { kind: 'sticky-switch' }> => fault.kind === 'sticky-switch',
     )
     const works = (coil: string): boolean =>
       !faults.some((fault) => fault.kind === 'component' && fault.component === coil)
+    const coilOf = (id: string): string | undefined =>
+      description.components.find(({ kind, of }) => kind === 'relay' && of === id)?.id
     this.relays = description.switches.flatMap((entry) => {
-      const coil = `${entry.part}.coil`
-      if (entry.id === 'sequence' || !entry.positions.some((position) => position.id === 'pulled') || !works(coil))
-        return []
+      const coil = coilOf(entry.id)
+      if (entry.kind !== 'relay' || coil === undefined || !works(coil)) return []
       const weak = faults.find((fault) => fault.kind === 'sticky-relay' && fault.relay === entry.id) as
         Extract<CasualtyFault, { kind: 'sticky-relay' }> | undefined
       return [
@@ -53,7 +55,8 @@ export class Relays {
         },
       ]
     })
-    if (!works('sequence.coil')) this.sequence = undefined
+    this.sequenceCoil = (this.sequence && coilOf(this.sequence.id)) ?? null
+    if (this.sequenceCoil === null || !works(this.sequenceCoil)) this.sequence = undefined
   }
 
   /** Whether there is any coil to follow at all. */
@@ -84,7 +87,7 @@ export class Relays {
       moved = withMoved(moved, relay.id, pulled ? 'at-rest' : 'pulled')
     }
     const position = this.sequence
-      ? this.stepSequence(switches, Math.abs(coilVolts('sequence.coil')), hertz, seconds)
+      ? this.stepSequence(switches, Math.abs(coilVolts(this.sequenceCoil ?? '')), hertz, seconds)
       : null
     return position === null ? moved : withMoved(moved, 'sequence', position)
   }

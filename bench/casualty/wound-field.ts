@@ -30,7 +30,7 @@ export function woundField(motor: Motor, description: EngineDescription, faults:
     description.components.some(
       (component) =>
         ([armature, feeds.plus, feeds.minus].includes(component.id) ||
-          (component.kind === 'brush' && component.id.startsWith(`${id}.`))) &&
+          (component.kind === 'brush' && component.of === id)) &&
         inState(component.id, 'open'),
     )
   const drawing = description.motors.filter(

@@ -58,9 +58,7 @@ export class TrialRuns {
     this.poles = polesOf(description)
     const [motor] = description.motors
     const begin = (pole: Pole): string =>
-      this.decoded
-        ? `decoder.in-${pole}`
-        : (description.components.find(({ id }) => id === motor?.feeds[pole])?.from ?? '')
+      description.decoder?.[pole] ?? description.components.find(({ id }) => id === motor?.feeds[pole])?.from ?? ''
     this.leads = { plus: begin('plus'), minus: begin('minus') }
     this.feeds = feedsOf(description, this.leads, this.poles)
   }
@@ -94,10 +92,9 @@ export class TrialRuns {
         (fault) =>
           !bypassed ||
           !('component' in fault) ||
-          (!fault.component.startsWith('decoder.') &&
-            wired.components.some(
-              ({ id, faults }) => id === fault.component && (faults as readonly string[]).includes('open'),
-            )),
+          wired.components.some(
+            ({ id, faults }) => id === fault.component && (faults as readonly string[]).includes('open'),
+          ),
       )
     const casualty = new Casualty(wired, there, { seed: this.seed + 1 + 101 * this.count++, onStand: true })
     if (!bypassed && this.decoded)
@@ -154,9 +151,9 @@ export class TrialRuns {
 
   /** What is joined past the decoder still goes through the motor's own lead. */
   private pastDecoder(component: string): string {
-    const [motor] = this.bare.motors
-    if (component === 'decoder.motor-plus') return motor?.feeds.plus ?? component
-    return component === 'decoder.motor-minus' ? (motor?.feeds.minus ?? component) : component
+    const [lead, joined] = [this.description.motors[0]?.feeds, this.bare.motors[0]?.feeds]
+    if (component === lead?.plus) return joined?.plus ?? component
+    return component === lead?.minus ? (joined?.minus ?? component) : component
   }
 
   /** Where a person puts the two clips. */

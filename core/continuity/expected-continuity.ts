@@ -103,7 +103,7 @@ function leadsOf(description: EngineDescription): Record<Pole, string | null> {
   const [motor] = description.motors
   const lead = (pole: Pole): string | null => {
     const before = description.components.find((component) => component.id === motor?.feeds[pole])?.from
-    const candidate = hasDecoder(description) ? `decoder.in-${pole}` : before
+    const candidate = description.decoder?.[pole] ?? before
     if (candidate !== undefined && poles.get(candidate) === pole) return candidate
     // With a wound field in between, the last point that is still this rail's metal.
     const reached = description.nodes.filter(

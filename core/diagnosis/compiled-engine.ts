@@ -268,7 +268,7 @@ function builtIn(description: EngineDescription): Circumstance[] {
   return [
     `power-${description.power}`,
     ...(straightCut ? ['straight-cut-gears' as const] : []),
-    ...(description.parts.some((part) => part.id.endsWith('.cup')) ? ['axle-cups' as const] : []),
+    ...(description.components.some(({ role }) => role === 'axle-cup') ? ['axle-cups' as const] : []),
   ]
 }
 

@@ -247,6 +247,7 @@ function addedPickup(
     highOhms: null,
     part: partId,
     unit: wheelSet.unit,
+    of: wheelSet.id,
     faults: ['open', 'high-resistance', 'intermittent'],
     closedIn: null,
     lamp: null,

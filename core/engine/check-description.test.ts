@@ -148,11 +148,11 @@ describe('what is wrong with a description is named with its place', () => {
   })
 
   it('a description of a newer form, without guessing at the rest', () => {
-    expect(findings({ ...sound, version: 2 })).toEqual([
+    expect(findings({ ...sound, version: 3 })).toEqual([
       {
         code: 'newer-version',
         place: 'version',
-        message: 'This description was written for a newer form (2; known here: 1). Update this program to read it.',
+        message: 'This description was written for a newer form (3; known here: 2). Update this program to read it.',
       },
     ])
   })

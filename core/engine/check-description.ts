@@ -1,4 +1,5 @@
 import { DESCRIPTION_VERSION, type EngineDescription } from './description-schema'
+import { DECODER_SWITCH } from './fit-decoder'
 import { driveTrain } from './drive-train'
 import { inSentence } from './name-in-sentence'
 
@@ -89,6 +90,44 @@ function duplicates(description: EngineDescription): DescriptionProblem[] {
   })
 }
 
+const owners = ['motors', 'wheelSets', 'switches'] as const
+
+/** What a component says it hangs between, belongs to and passes in. */
+function danglingOfComponents(
+  description: EngineDescription,
+  need: (list: (typeof lists)[number], id: string | null, place: string) => void,
+): DescriptionProblem[] {
+  const found: DescriptionProblem[] = []
+  for (const component of description.components) {
+    const place = `components / ${component.id}`
+    need('nodes', component.from, `${place} / from`)
+    need('nodes', component.to, `${place} / to`)
+    need('parts', component.part, `${place} / part`)
+    need('units', component.unit, `${place} / unit`)
+    const { closedIn, of } = component
+    if (of !== undefined && !owners.some((list) => description[list].some(({ id }) => id === of)))
+      found.push({
+        code: 'points-nowhere',
+        place: `${place} / of`,
+        message: `“${component.name}” belongs to “${of}”, which is no motor, wheel set or switch.`,
+        fatal: true,
+      })
+    need('switches', closedIn?.switch ?? null, `${place} / closedIn`)
+    const positions =
+      description.switches.find((entry) => entry.id === closedIn?.switch)?.positions.map(({ id }) => id) ?? []
+    for (const position of closedIn?.positions ?? []) {
+      if (positions.length > 0 && !positions.includes(position))
+        found.push({
+          code: 'points-nowhere',
+          place: `${place} / closedIn`,
+          message: `“${component.name}” closes in a position “${position}” that its switch does not have.`,
+          fatal: true,
+        })
+    }
+  }
+  return found
+}
+
 function danglingNames(description: EngineDescription): DescriptionProblem[] {
   const known = Object.fromEntries(
     lists.map((list) => [list, new Set(description[list].map(({ id }) => id))]),
@@ -111,27 +150,17 @@ function danglingNames(description: EngineDescription): DescriptionProblem[] {
   }
   for (const access of description.accesses)
     for (const part of [...access.off.flat(), ...access.on]) need('parts', part, `accesses / ${access.id}`)
-  for (const node of description.nodes) need('accesses', node.access, `nodes / ${node.id} / access`)
-  for (const component of description.components) {
-    const place = `components / ${component.id}`
-    need('nodes', component.from, `${place} / from`)
-    need('nodes', component.to, `${place} / to`)
-    need('parts', component.part, `${place} / part`)
-    need('units', component.unit, `${place} / unit`)
-    const { closedIn } = component
-    need('switches', closedIn?.switch ?? null, `${place} / closedIn`)
-    const positions =
-      description.switches.find((entry) => entry.id === closedIn?.switch)?.positions.map(({ id }) => id) ?? []
-    for (const position of closedIn?.positions ?? []) {
-      if (positions.length > 0 && !positions.includes(position))
-        found.push({
-          code: 'points-nowhere',
-          place: `${place} / closedIn`,
-          message: `“${component.name}” closes in a position “${position}” that its switch does not have.`,
-          fatal: true,
-        })
-    }
+  for (const { id, leadsTo } of description.accesses)
+    need('motors', leadsTo?.motor ?? null, `accesses / ${id} / leadsTo`)
+  const { decoder } = description
+  if (decoder) {
+    need('nodes', decoder.plus, 'decoder / plus')
+    need('nodes', decoder.minus, 'decoder / minus')
+    need('accesses', decoder.pads, 'decoder / pads')
+    need('switches', DECODER_SWITCH, 'decoder')
   }
+  for (const node of description.nodes) need('accesses', node.access, `nodes / ${node.id} / access`)
+  found.push(...danglingOfComponents(description, need))
   for (const entry of description.switches) {
     need('parts', entry.part, `switches / ${entry.id} / part`)
     if (!entry.positions.some(({ id }) => id === entry.rest))

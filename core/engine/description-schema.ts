@@ -8,7 +8,7 @@ import { closed, OneOf, OrNull } from '../schema/pieces'
  */
 
 /** Raised when a description written for an older form could be misread. */
-export const DESCRIPTION_VERSION = 1
+export const DESCRIPTION_VERSION = 2
 
 const Id = Type.String({ pattern: '^[a-z0-9][a-z0-9.-]*$', maxLength: 80 })
 const Words = Type.String({ minLength: 1, maxLength: 200 })
@@ -178,7 +178,25 @@ export const Part = Type.Object(
 export type Part = Static<typeof Part>
 
 /** A place one must reach: what must be off, and what must still be on. */
-export const Access = Type.Object({ id: Id, name: Words, off: Needs, on: Type.Array(Id, { maxItems: 40 }) }, closed)
+export const Access = Type.Object(
+  {
+    id: Id,
+    name: Words,
+    off: Needs,
+    on: Type.Array(Id, { maxItems: 40 }),
+    /** What tests and remedies ask for it by, and of which motor. */
+    leadsTo: Type.Optional(
+      Type.Object(
+        {
+          to: OneOf(['inside', 'terminals', 'brushes', 'commutator', 'motor-out'] as const),
+          motor: OrNull(Id),
+        },
+        closed,
+      ),
+    ),
+  },
+  closed,
+)
 export type Access = Static<typeof Access>
 
 export const CircuitNode = Type.Object(
@@ -206,6 +224,10 @@ export const CircuitComponent = Type.Object(
     highOhms: OrNull(Type.Number({ minimum: 0, maximum: 1e8 })),
     part: OrNull(Id),
     unit: Id,
+    /** The motor, wheel set or switch it is a piece of. */
+    of: Type.Optional(Id),
+    /** What it is besides its kind. */
+    role: Type.Optional(OneOf(['axle-cup', 'decoder-rail-lead', 'decoder-motor-lead', 'decoder-separation'] as const)),
     /** What may be wrong with it. */
     faults: Type.Array(OneOf(componentStates.slice(1) as Array<Exclude<ComponentState, 'good'>>), { maxItems: 4 }),
     /** Passes only in these positions of a switch. */
@@ -230,6 +252,8 @@ export const CircuitSwitch = Type.Object(
   {
     id: Id,
     name: Words,
+    /** A drum that steps at each interruption, a relay, or what a decoder lets through. */
+    kind: Type.Optional(OneOf(['sequence', 'relay', 'decoder'] as const)),
     positions: Type.Array(Type.Object({ id: Id, name: Words }, closed), { minItems: 1, maxItems: 8 }),
     /** Position while nothing else is said. */
     rest: Id,
@@ -419,6 +443,8 @@ export const EngineDescription = Type.Object(
     centrePickups: Type.Array(CentrePickup, { maxItems: 12 }),
     turnables: Type.Array(Turnable, { maxItems: 40 }),
     carePoints: Type.Array(CarePoint, { maxItems: 120 }),
+    /** Where the rails enter a decoder, and the access to its pads; left out where there is none. */
+    decoder: Type.Optional(Type.Object({ plus: Id, minus: Id, pads: Id }, closed)),
   },
   closed,
 )

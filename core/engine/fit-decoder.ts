@@ -48,6 +48,7 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
     highOhms: null,
     part: 'decoder',
     unit,
+    of: DECODER_SWITCH,
     closedIn: null,
     lamp: null,
     ...rest,
@@ -61,14 +62,21 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
       faults: ['open'],
       closedIn: { switch: DECODER_SWITCH, positions: [position] },
     })
-  const wire = (id: string, name: string, from: string, to: string): CircuitComponent =>
-    piece(id, name, { kind: 'conductor', from, to, ohms: 0.05, faults: ['open', 'intermittent'] })
+  const wire = (
+    role: 'decoder-rail-lead' | 'decoder-motor-lead',
+    id: string,
+    name: string,
+    from: string,
+    to: string,
+  ): CircuitComponent =>
+    piece(id, name, { role, kind: 'conductor', from, to, ohms: 0.05, faults: ['open', 'intermittent'] })
 
   const cut = new Set(motors.flatMap((motor) => [motor.feeds.plus, motor.feeds.minus]))
   const motorWires = motors.flatMap((motor, index) => {
     const of = motors.length > 1 ? ` of the ${inSentence(motor.name)}` : ''
     return (['plus', 'minus'] as const).map((pole) =>
       wire(
+        'decoder-motor-lead',
         `motor-${pole}${index || ''}`,
         `Decoder lead to the motor${of}, ${pole}`,
         `decoder.out-${pole}`,
@@ -100,6 +108,7 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
   return {
     ...description,
     power: 'dcc',
+    decoder: { plus: 'decoder.in-plus', minus: 'decoder.in-minus', pads: 'decoder.pads' },
     name: `${description.name}, decoder fitted`,
     parts: [...description.parts, decoder],
     accesses: [...description.accesses, { id: 'decoder.pads', name: 'Pads of the decoder', off: behind, on: [] }],
@@ -119,13 +128,14 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
               to: padOf(motors, component.id),
               ohms: null,
               kind: 'insulation' as const,
+              role: 'decoder-separation' as const,
               name: `Separation: ${inSentence(component.name)}, taken off`,
               faults: ['shorted' as const],
             }
           : component,
       ),
-      wire('rail-plus', 'Decoder lead to the right rail', feeds.plus.from, 'decoder.in-plus'),
-      wire('rail-minus', 'Decoder lead to the left rail', feeds.minus.from, 'decoder.in-minus'),
+      wire('decoder-rail-lead', 'rail-plus', 'Decoder lead to the right rail', feeds.plus.from, 'decoder.in-plus'),
+      wire('decoder-rail-lead', 'rail-minus', 'Decoder lead to the left rail', feeds.minus.from, 'decoder.in-minus'),
       piece('waiting', 'Decoder, what it draws itself', {
         kind: 'decoder',
         from: 'decoder.in-plus',
@@ -141,7 +151,14 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
     ],
     switches: [
       ...description.switches,
-      { id: DECODER_SWITCH, name: 'Decoder', positions: [...decoderPositions], rest: 'silent', part: 'decoder' },
+      {
+        id: DECODER_SWITCH,
+        kind: 'decoder',
+        name: 'Decoder',
+        positions: [...decoderPositions],
+        rest: 'silent',
+        part: 'decoder',
+      },
     ],
     motors: description.motors.map((motor) => {
       const index = motors.indexOf(motor)
@@ -179,7 +196,7 @@ function padOf(motors: EngineDescription['motors'], feed: string): string {
 }
 
 export function hasDecoder(description: EngineDescription): boolean {
-  return description.switches.some((entry) => entry.id === DECODER_SWITCH)
+  return description.decoder !== undefined
 }
 
 /**

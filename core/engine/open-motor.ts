@@ -1,5 +1,6 @@
 import { armatureRemoval, brushRemoval, springRemoval } from './assemblies/motor-removals'
-import type { Access, CarePoint, EngineDescription, Motor, Part, Removal } from './description-schema'
+import { accessTo } from './access-to'
+import type { Access, CarePoint, CircuitComponent, EngineDescription, Motor, Part, Removal } from './description-schema'
 import { inSentence } from './name-in-sentence'
 
 /** Judged: tongues bent up once more may break, and such a can is not sold any longer. */
@@ -41,36 +42,46 @@ export function openMotor(
       wayBack: 'Brushes held back with a loop of wire while the commutator goes in; its mark against that of the can.',
     },
   }
-  const removals = new Map<string, Removal>([
-    ...(['plus', 'minus'] as const).flatMap((pole) => [
-      [`${motor.id}.spring-${pole}`, springRemoval([[endPlate.id]])] as const,
-      [`${motor.id}.brush-${pole}`, brushRemoval([[`${motor.id}.spring-${pole}`]])] as const,
-    ]),
-    [`${motor.id}.armature`, armatureRemoval([[endPlate.id]])] as const,
-  ])
-  const access = (id: string, name: string): Access => ({ id, name, off: [[endPlate.id]], on: [] })
-  const brushes = access(`${motor.id}.brushes`, `Brushes of the ${lower}`)
-  const commutator = access(`${motor.id}.commutator`, `Commutator of the ${lower}`)
-  const behind = new Map<string, string>([
-    [`${motor.id}.at-plus`, brushes.id],
-    [`${motor.id}.at-minus`, brushes.id],
-    [`${motor.id}.bar-plus`, commutator.id],
-    [`${motor.id}.bar-minus`, commutator.id],
-  ])
-  const care: CarePoint[] = [
-    { id: `${motor.id}.commutator-care`, kind: 'commutator', part: `${motor.id}.armature`, access: commutator.id },
-    { id: `${motor.id}.brushes-care`, kind: 'brushes', part: `${motor.id}.brush-plus`, access: brushes.id },
-  ]
   // A can put in the place of a motor that opened: the ways to its inside are there already.
-  if (description.accesses.some(({ id }) => id === brushes.id))
-    return { ...description, motors: opened(description.motors, motor) }
+  if (accessTo(description, 'brushes', motor.id)) return { ...description, motors: opened(description.motors, motor) }
+  const own = description.components.filter(({ of }) => of === motor.id)
+  const brushes = own.filter(({ kind }) => kind === 'brush')
+  const springOf = (brush: CircuitComponent): string | null =>
+    own.find(({ kind, from, to }) => kind === 'contact' && [from, to].includes(brush.from))?.part ?? null
+  const armature = own.find(({ id }) => id === motor.armature)?.part ?? motor.part
+  const removals = new Map<string, Removal>([
+    ...brushes.flatMap((brush) => {
+      const spring = springOf(brush)
+      return [
+        ...(spring ? [[spring, springRemoval([[endPlate.id]])] as const] : []),
+        ...(brush.part ? [[brush.part, brushRemoval([[spring ?? endPlate.id]])] as const] : []),
+      ]
+    }),
+    [armature, armatureRemoval([[endPlate.id]])] as const,
+  ])
+  const access = (to: 'brushes' | 'commutator', name: string): Access => ({
+    id: `${motor.id}.${to}`,
+    name,
+    off: [[endPlate.id]],
+    on: [],
+    leadsTo: { to, motor: motor.id },
+  })
+  const toBrushes = access('brushes', `Brushes of the ${lower}`)
+  const toCommutator = access('commutator', `Commutator of the ${lower}`)
+  const behind = new Map(
+    brushes.flatMap((brush) => [[brush.from, toBrushes.id] as const, [brush.to, toCommutator.id] as const]),
+  )
+  const care: CarePoint[] = [
+    { id: `${motor.id}.commutator-care`, kind: 'commutator', part: armature, access: toCommutator.id },
+    { id: `${motor.id}.brushes-care`, kind: 'brushes', part: brushes[0]?.part ?? motor.part, access: toBrushes.id },
+  ]
   return {
     ...description,
     parts: [
       ...description.parts.map((part) => ({ ...part, removal: removals.get(part.id) ?? part.removal })),
       endPlate,
     ],
-    accesses: [...description.accesses, brushes, commutator],
+    accesses: [...description.accesses, toBrushes, toCommutator],
     nodes: description.nodes.map((node) => ({ ...node, access: behind.get(node.id) ?? node.access })),
     motors: opened(description.motors, motor),
     carePoints: [...description.carePoints, ...care],

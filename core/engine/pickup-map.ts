@@ -81,10 +81,13 @@ export function runningPositions(description: EngineDescription): Record<string,
   return best.positions
 }
 
+/** The touching point of a wheel: “driver-1.left”. */
+export const wheelPoint = (wheelSet: string, side: 'left' | 'right'): string => `${wheelSet}.${side}`
+
 function touchingPoints(description: EngineDescription): Array<Omit<PickupPoint, 'rail' | 'collects'>> {
   const wheels = description.wheelSets.flatMap((wheelSet) =>
     (['left', 'right'] as const).map((side) => ({
-      id: `${wheelSet.id}.${side}`,
+      id: wheelPoint(wheelSet.id, side),
       unit: wheelSet.unit,
       truck: wheelSet.truck,
       xMm: wheelSet.xMm,

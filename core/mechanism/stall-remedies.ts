@@ -1,7 +1,7 @@
 import type { EngineDescription } from '../engine/description-schema'
+import { wheelPoint, pickupMap } from '../engine/pickup-map'
 import { hasDecoder } from '../engine/fit-decoder'
 import { inSentence } from '../engine/name-in-sentence'
-import { pickupMap } from '../engine/pickup-map'
 import { placeInTrain } from '../engine/train-layout'
 import { stayAliveSeconds } from './coasting'
 import { contactPoints, failChances, type ContactGrade } from './contact-grades'
@@ -148,8 +148,10 @@ function extraPoints(
   })
 }
 
+const sides = ['left', 'right'] as const
+
 function truckOf(description: EngineDescription, point: string): string | null {
-  return description.wheelSets.find((entry) => point.startsWith(`${entry.id}.`))?.truck ?? null
+  return description.wheelSets.find(({ id }) => sides.some((side) => wheelPoint(id, side) === point))?.truck ?? null
 }
 
 function named(row: StallRemedyRow, truck: string): string {

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm'
-import { quantityProblem } from '../../messages/check-reading'
+import { quantityProblem } from '../../messages/readings/recorded-quantity'
 import type { CommandPayload } from '../../messages/commands'
 import { continuityReading, engine, job } from '../db/schema'
 import { cannotBeWritten, notInTheBook } from '../problems'

@@ -1,8 +1,8 @@
-import { readingProblem } from '../../messages/check-reading'
-import { readingKinds, type ReadingFields } from '../../messages/bench-entries'
+import { lineInWords, readingProblem } from '../../messages/readings/reading-kinds'
 import type { CommandPayload } from '../../messages/commands'
 import { reading, sheet } from '../db/schema'
 import { cannotBeWritten } from '../problems'
+import { readingColumns } from '../db/reading-columns'
 import type { Write } from './write'
 
 /** A line of a sheet. It is never changed: a correction is a new line that supersedes it. */
@@ -23,12 +23,8 @@ export async function writeReading(
   await write.transaction.insert(reading).values({
     id,
     sheetId,
-    kind: fields.kind,
-    direction: fields.direction,
-    quantities: fields.quantities,
-    vouched: fields.vouched,
+    ...readingColumns(fields),
     source,
-    step: fields.step ?? '',
     struck: false,
     strikeReason: '',
     supersedesId,
@@ -36,19 +32,13 @@ export async function writeReading(
     capturedAt: write.capturedAt,
     receivedAt: write.receivedAt,
   })
+  const { words, values } = lineInWords(fields)
   write.journal({
     subject: 'reading',
     subjectId: id,
     jobId,
-    summary: `Reading: ${describe(fields)}`,
+    summary: `Reading: ${[words, ...values].join(' ')}`,
     after: { supersedesId, ...fields },
   })
   return { id }
-}
-
-function describe({ kind, direction, quantities, step }: ReadingFields): string {
-  const typed = Object.entries(quantities)
-    .map(([name, quantity]) => `${name} ${quantity?.typed ?? ''}`)
-    .join(', ')
-  return [step, readingKinds[kind].toLowerCase(), direction, typed].filter(Boolean).join(' ')
 }

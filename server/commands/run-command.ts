@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import { eq } from 'drizzle-orm'
 import { cutText } from '../../messages/cut-text'
 import { mayCommand, type CommandName, type CommandPayload, type Envelope } from '../../messages/commands'
+import { inPresentPayload } from '../../messages/older-forms'
 import { problemsOf } from '../../messages/validate'
 import type { Changes } from '../../messages/changes'
 import { bookNews } from '../book-news'
@@ -49,11 +50,12 @@ export async function runCommand(
         : 'Only the owner of the shop may change this.',
     )
   }
-  const payloadProblems = problemsOf(name, envelope.payload)
+  const payload = inPresentPayload(name, envelope.payload)
+  const payloadProblems = problemsOf(name, payload)
   if (payloadProblems.length > 0)
     throw new Problem(422, 'invalid', payloadProblems[0]?.message ?? '', { fields: payloadProblems })
 
-  // A password leaves no trace in the journal, not even a quick hash of it.
+  // By the body as it was sent: repeated after an update it is the same write. A password leaves no trace in the journal, not even a quick hash of it.
   const bodyHash = hashOf(
     name,
     name === 'person.save' ? { ...(envelope.payload as object), password: null } : envelope.payload,
@@ -68,7 +70,7 @@ export async function runCommand(
       capturedAt: new Date(envelope.capturedAt),
       expectedVersion: envelope.expectedVersion,
     },
-    (write) => handlers[name](write, envelope.payload as CommandPayload<never>),
+    (write) => handlers[name](write, payload as CommandPayload<never>),
   )
 }
 

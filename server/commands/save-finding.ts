@@ -3,11 +3,16 @@ import { mends } from '../../messages/effects'
 import { findingStates } from '../../messages/vocabulary'
 import type { CommandPayload } from '../../messages/commands'
 import { engine, finding, job } from '../db/schema'
+import { addSearchEntry } from './add-search-entry'
+import { addStripEntry } from './add-strip-entry'
 import { stepEngineState } from './step-engine-state'
 import type { Write } from './write'
 
-/** A finding belongs to the engine's state it was made in; mending one begins the next state. */
-export async function saveFinding(write: Write, { id, jobId, fields }: CommandPayload<'finding.save'>) {
+/**
+ * A finding belongs to the engine's state it was made in; mending one begins the next state. What it says to the search
+ * and how it came up in taking apart stand or fall with it.
+ */
+export async function saveFinding(write: Write, { id, jobId, fields, search, strip }: CommandPayload<'finding.save'>) {
   const itsJob = await write.lock(job, jobId, 'job')
   const [machine] = await write.transaction
     .select({ id: engine.id, stateNumber: engine.stateNumber })
@@ -35,5 +40,7 @@ export async function saveFinding(write: Write, { id, jobId, fields }: CommandPa
     before,
     after: fields,
   })
+  if (search) await addSearchEntry(write, { jobId, ...search })
+  if (strip) await addStripEntry(write, { jobId, ...strip })
   return { id, version }
 }

@@ -1,12 +1,12 @@
 import type { InstrumentRow } from '../../messages/book'
-import type { ReadingFields, RecordedQuantity } from '../../messages/bench-entries'
+import type { RecordedQuantity } from '../../messages/readings/recorded-quantity'
 
 /** Volts and amps as an instrument read them, with its accuracy as it is now; what the leads lose is not the engine's. */
 export function measuredQuantities(
   row: InstrumentRow,
   terminalVolts: number,
   signedAmps: number,
-): { volts: number; amps: number; quantities: Pick<ReadingFields['quantities'], 'voltage' | 'current'> } {
+): { volts: number; amps: number; quantities: { voltage: RecordedQuantity; current: RecordedQuantity } } {
   const amps = Math.abs(signedAmps)
   const volts = Math.abs(terminalVolts) - amps * row.leadOhms
   return {

@@ -20,6 +20,7 @@ import {
 
 import type { Database, Transaction } from '../db/book'
 import type { job } from '../db/schema'
+import { readingOfColumns } from '../db/reading-columns'
 import {
   careEntry,
   continuityReading,
@@ -151,11 +152,17 @@ export async function readingRows(from: Reads, where: SQL): Promise<InJob<Readin
     .innerJoin(person, eq(reading.authorId, person.id))
     .where(where)
     .orderBy(asc(reading.capturedAt), asc(reading.id))
-  return rows.map(({ row: { authorId: _author, receivedAt: _received, ...row }, jobId, author }) => ({
-    ...row,
+  return rows.map(({ row, jobId, author }) => ({
+    id: row.id,
     jobId,
+    sheetId: row.sheetId,
+    source: row.source,
+    struck: row.struck,
+    strikeReason: row.strikeReason,
+    supersedesId: row.supersedesId,
     author,
     capturedAt: row.capturedAt.toISOString(),
+    ...readingOfColumns(row),
   }))
 }
 

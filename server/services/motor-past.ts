@@ -4,6 +4,7 @@ import { judgeSheet } from '../../core/motor/sheet-judgement'
 import type { EngineTypeRow, SheetRow } from '../../messages/book'
 import { describeEngine } from '../../work/describe-engine'
 import { classPriors, type FollowedSheet, type MotorPast } from '../../work/motor-history'
+import { readingOfColumns } from '../db/reading-columns'
 import { countingReadings, machineFacts, windingCelsius } from '../../work/sheet-readings'
 import type { Database } from '../db/book'
 import { engine, job, reading, sheet } from '../db/schema'
@@ -108,7 +109,12 @@ async function figuresOf(
     rows.flatMap(({ sheet: row }) => {
       const readings = lines
         .filter((line) => line.sheetId === row.id)
-        .map((line) => ({ ...line, author: '', capturedAt: line.capturedAt.toISOString() }))
+        .map((line) => ({
+          ...readingOfColumns(line),
+          id: line.id,
+          struck: line.struck,
+          supersedesId: line.supersedesId,
+        }))
       const { fit } = judgeSheet(countingReadings({ readings }, machine), machine, {
         windingCelsius: windingCelsius(row),
       })

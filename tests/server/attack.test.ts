@@ -460,7 +460,7 @@ describe('from outside', () => {
     expect(slowest.milliseconds).toBeLessThan(2000)
     expect(accepted.length).toBeGreaterThan(SHOTS / 60)
 
-    const ajv = new Ajv({ allErrors: true })
+    const ajv = new Ajv({ allErrors: true, discriminator: true })
     addFormats(ajv)
     for (const { name, payload } of accepted) {
       const validate =

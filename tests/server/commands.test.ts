@@ -3,6 +3,8 @@ import { v7 as newId } from 'uuid'
 import { describe, expect, it } from 'vitest'
 import { engine, finding, job, journal, owner, reading } from '../../server/db/schema'
 import { readJob } from '../../server/services/read-job'
+import { problemsOf } from '../../messages/validate'
+import type { Quantities } from '../../messages/readings/recorded-quantity'
 import { standingReadings } from '../../work/sheet-readings'
 import { runningReading, someJob, someSheet } from '../support/some-entries'
 import { send, takeInSomething, useTestBook } from '../support/test-book'
@@ -297,7 +299,7 @@ describe('readings', () => {
       { expectedVersion: 1 },
     )
     const lines = (await readJob(shop.book.database, jobId)).sheets[0]?.readings ?? []
-    expect(lines.at(-1)?.quantities.current).toEqual({
+    expect((lines.at(-1)?.quantities as Quantities).current).toEqual({
       typed: '0,15A',
       value: 0.15,
       resolution: 0.01,
@@ -307,15 +309,25 @@ describe('readings', () => {
 
   it('are refused without what their kind needs', async () => {
     const { jobId, sheetId } = await sheetWithReading()
+    const said = (fields: object) =>
+      problemsOf('reading.add', { id: newId(), jobId, sheetId, supersedesId: null, fields })
+    const { quantities, ...head } = runningReading(12, 180)
+    expect(said({ ...head, quantities })).toEqual([])
+    expect(said({ ...head, kind: 'creep', quantities: {} })).toEqual([
+      { field: 'fields.quantities.distance', message: '“distance” is missing.' },
+    ])
+    expect(said({ ...head, kind: 'glance', quantities })).toEqual([
+      { field: 'fields', message: '“kind” is missing or none of the kinds known here.' },
+    ])
+    // What only the supply writes cannot be typed.
+    const relay = { kind: 'relay', event: 'pulls-in', rise: 1, quantities, vouched: false } as const
+    expect(said(relay)).toEqual([])
     await expect(
-      send(shop.book, shop.maren, 'reading.add', {
-        id: newId(),
-        jobId,
-        sheetId,
-        supersedesId: null,
-        fields: { ...runningReading(12, 180), kind: 'creep' },
-      }),
-    ).rejects.toMatchObject({ status: 422, sentence: 'A line of kind “Creep” needs its distance.' })
+      send(shop.book, shop.maren, 'reading.add', { id: newId(), jobId, sheetId, supersedesId: null, fields: relay }),
+    ).rejects.toMatchObject({
+      status: 422,
+      sentence: 'A line of this kind is written by an instrument, not typed.',
+    })
   })
 
   it('belong to the engine’s state: mending a finding begins the next one', async () => {

@@ -170,7 +170,7 @@ describe('what no bench has is not written', () => {
     await expect(add('timed', { distance: said('-1 m', -1), duration: said('5', 5) })).rejects.toEqual(
       refused(422, 'not to be had'),
     )
-    await expect(add('trial', { failures: said('3', 3) })).rejects.toEqual(refused(422, 'needs its attempts'))
+    await expect(add('trial', { failures: said('3', 3) })).rejects.toEqual(refused(422, '“attempts” is missing'))
     await expect(add('trial', { failures: said('3', 3), attempts: said('2', 2) })).rejects.toEqual(
       refused(422, 'cannot fail more often'),
     )

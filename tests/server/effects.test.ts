@@ -111,7 +111,38 @@ function messages(): Array<readonly [CommandName, unknown, version?: number]> {
       .filter((name) => name !== 'reading.strike')
       .map((name) => [name, samples[name], versionFor(name)] as const),
     ['reading.strike', { ...samples['reading.strike'], readingId, reason: 'meter off' }],
-    ['finding.save', { id: ids.findingId, jobId: ids.jobId, fields: { ...fields, state: 'mended' } }, 1],
+    [
+      'finding.save',
+      {
+        id: newId(),
+        jobId: ids.jobId,
+        fields: { ...fields, state: 'confirmed' },
+        search: { id: newId(), entry: { kind: 'could-not', test: 'lid-look', words: 'no time' } },
+        strip: {
+          id: newId(),
+          entry: { kind: 'not-as-planned', part: 'body', words: 'Body', what: 'loose', remark: '', findingId: null },
+        },
+      },
+    ],
+    [
+      'finding.save',
+      {
+        id: ids.findingId,
+        jobId: ids.jobId,
+        fields: { ...fields, state: 'mended' },
+        search: {
+          id: newId(),
+          entry: {
+            kind: 'repaired',
+            suspect: 'tyre-perished@tyres',
+            words: 'new tyres',
+            findingId: ids.findingId,
+            believed: [],
+          },
+        },
+      },
+      1,
+    ],
     [
       'search.add',
       {

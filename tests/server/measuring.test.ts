@@ -169,9 +169,9 @@ describe('measuring a motor into its sheet', () => {
       await expect.poll(() => runs.state(sheetId)?.status, { timeout: 20_000 }).toBe('done')
     }
     const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
-    const of = (name: string) => rows.filter((row) => row.step === name).map((row) => row.kind)
-    expect(of('Motor in its frame')).toEqual(Array.from({ length: 5 }, () => 'running'))
-    expect(of('First axle')).toEqual(Array.from({ length: 5 }, () => 'locked'))
+    const of = (name: string) => rows.filter((row) => row.detail?.step === name).map((row) => row.detail?.turns)
+    expect(of('Motor in its frame')).toEqual(Array.from({ length: 5 }, () => 'forward'))
+    expect(of('First axle')).toEqual(Array.from({ length: 5 }, () => 'stands'))
   })
 
   it('does not leave the output on when nobody answers', async () => {
@@ -220,11 +220,11 @@ describe('measuring a motor into its sheet', () => {
       ...[0, 2, 4, 6].map((later) => `Interruption ${first + later}: what does it do?`),
     ])
     const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
-    expect(rows.find((row) => row.kind === 'trial')?.quantities).toMatchObject({
-      failures: { value: 0 },
-      attempts: { value: 8 },
+    expect(rows.find((row) => row.kind === 'sequence-count')).toMatchObject({
+      quantities: { failures: { value: 0 }, attempts: { value: 8 } },
+      detail: { pullIn: { above: expect.closeTo(4.5, 0) as number, below: expect.closeTo(4.5, 0) as number } },
     })
-    expect(rows.map((row) => row.step)).toContain(`Interruption ${first === 1 ? 2 : 1}: neutral`)
+    expect(rows.map((row) => row.detail)).toContainEqual({ interruption: first === 1 ? 2 : 1, position: 'neutral' })
   })
 
   it.each(['smooth-dc', 'ac'] as const)(
@@ -242,7 +242,7 @@ describe('measuring a motor into its sheet', () => {
       const running = rows.filter((row) => row.kind === 'running')
       expect(running).toHaveLength(11)
       // On AC the ripple of the current is the supply's own: no speed is claimed.
-      expect(running.filter((row) => row.quantities.rotation)).toHaveLength(supplied === 'ac' ? 0 : 11)
+      expect(running.filter((row) => 'rotation' in row.quantities)).toHaveLength(supplied === 'ac' ? 0 : 11)
     },
   )
 
@@ -262,10 +262,16 @@ describe('measuring a motor into its sheet', () => {
       /^It pulls in at 4\.\d\d ± 0\.\d\d V and lets go at 1\.\d\d ± 0\.\d\d V\. The output is off\.$/,
     )
     const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
-    expect(rows.map((row) => row.step)).toEqual(
-      expect.arrayContaining(['Relay 1: pulls in', 'Relay 3: lets go', 'Relay on AC: at rest']),
+    expect(rows.map((row) => row.detail)).toEqual(
+      expect.arrayContaining([
+        { event: 'pulls-in', rise: 1 },
+        { event: 'lets-go', rise: 3 },
+        { event: 'ac-at-rest', rise: null },
+      ]),
     )
-    expect(rows.find((row) => row.step === 'Relay 2: pulls in')?.quantities.voltage).toMatchObject({ resolution: 0.1 })
+    expect(rows.find(({ detail }) => detail?.event === 'pulls-in' && detail.rise === 2)?.quantities).toMatchObject({
+      voltage: { resolution: 0.1 },
+    })
     const { description, jobId } = await sheetMachine(book.database, sheetId)
     expect(gatheredFindings(await readJob(book.database, jobId), description, diagnosisKnowledge)).toMatchObject([
       { test: 'horn-test', outcome: 'sounds' },
@@ -389,7 +395,7 @@ describe('a supply watched live', () => {
       source: 'measured',
       quantities: { voltage: { meter: { name: 'Bench supply' } } },
     })
-    expect(rows[0]?.quantities.rotation).toBeUndefined()
+    expect(rows[0]?.quantities).not.toHaveProperty('rotation')
     await benches.close(id)
     heard.leave()
   })

@@ -80,6 +80,40 @@ describe('the steps of a search', () => {
     ])
   })
 
+  it('stand or fall with their finding: seen and mended are one write each, and a stale one leaves nothing', async () => {
+    const { jobId } = await takeInSomething(shop.book, shop.maren)
+    const findingId = newId()
+    const fields = { what: 'Lead off', place: '', state: 'confirmed', origin: 'inside', remedy: '' } as const
+    const suspect = 'lead-off@leads.lead.right'
+    const said = (kind: 'confirmed' | 'repaired') => ({
+      id: newId(),
+      entry: { kind, suspect, words: 'the lead is off', findingId, believed },
+    })
+    const seen = { id: findingId, jobId, fields, search: said('confirmed') }
+    const commandId = newId()
+    for (let times = 0; times < 2; times++) await send(shop.book, shop.maren, 'finding.save', seen, { commandId })
+    const mended = { id: findingId, jobId, fields: { ...fields, state: 'mended' as const }, search: said('repaired') }
+    await expect(send(shop.book, shop.maren, 'finding.save', mended, { expectedVersion: 7 })).rejects.toMatchObject({
+      status: 409,
+    })
+    const events = async () => {
+      const read = await readJob(shop.book.database, jobId)
+      return [
+        read.findings.map(({ state }) => state),
+        searchOf(read, '').history.events.map((event) => [event.kind, event.state]),
+      ]
+    }
+    expect(await events()).toEqual([['confirmed'], [['confirmed', 0]]])
+    await send(shop.book, shop.maren, 'finding.save', mended, { expectedVersion: 1 })
+    expect(await events()).toEqual([
+      ['mended'],
+      [
+        ['confirmed', 0],
+        ['repaired', 1],
+      ],
+    ])
+  })
+
   it('keep the reasoning in the journal: what was believed when', async () => {
     const { jobId } = await takeInSomething(shop.book, shop.maren)
     const id = newId()

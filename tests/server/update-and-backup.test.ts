@@ -18,7 +18,9 @@ import { putBack } from '../../launcher/put-back'
 import { updateBook } from '../../launcher/update-book'
 import { openBook, type Book } from '../../server/db/book'
 import { bringUpToDate, migrationState } from '../../server/db/migrate'
-import { photograph, photographBlock } from '../../server/db/schema'
+import { photograph, photographBlock, reading } from '../../server/db/schema'
+import { problemsOf } from '../../messages/validate'
+import { readingOfColumns } from '../../server/db/reading-columns'
 import { firstMigrations, MIGRATIONS, shippedMigrations, statementsOf } from '../support/older-migrations'
 import { throwAwayFolder } from '../support/throw-away-folder'
 import { freshWorkshop, send, takeInSomething } from '../support/test-book'
@@ -92,6 +94,69 @@ describe('an update that is broken off', () => {
     },
     60_000,
   )
+
+  it('makes of today’s readings what they are: a step, a relay, a sequence switch, none left to be read out of words', async () => {
+    await olderBook(tags.indexOf('0017_reading_kinds'))
+    const connection = await book.pool.getConnection()
+    await connection.query('set foreign_key_checks = 0')
+    const id = (number: number): string => `unhex('${number.toString(16).padStart(32, '0')}')`
+    for (const [number, station] of ['rebuild', 'first-run'].entries())
+      await connection.query(
+        `insert into sheet (id, job_id, engine_state, station, with_meter, warmed_up, supply, remarks, opened_at, version)
+         values (${id(number)}, ${id(9)}, 0, '${station}', 1, 0, 'ac', '', now(), 1)`,
+      )
+    const volts = { typed: '', value: 4, resolution: 0.001, meter: null }
+    const once = { typed: '1', value: 1, resolution: 1, meter: null }
+    const [metered, counted] = [
+      { voltage: volts, current: { ...volts, value: 0.3 } },
+      { failures: once, attempts: once },
+    ]
+    const today: ReadonlyArray<readonly [number, string, string | null, object, string, object]> = [
+      [0, 'running', 'reverse', metered, 'Rods on “both” sides', { step: 'Rods on “both” sides', turns: 'reverse' }],
+      [0, 'locked', 'forward', metered, 'Relay 1: pulls in', { step: 'Relay 1: pulls in', turns: 'stands' }],
+      [1, 'locked', 'forward', metered, 'Relay 12: pulls in', { event: 'pulls-in', rise: 12 }],
+      [1, 'locked', 'forward', metered, 'Relay 1: hangs', { event: 'hangs', rise: 1 }],
+      [1, 'locked', 'forward', metered, 'Relay on AC: at rest', { event: 'ac-at-rest', rise: null }],
+      [1, 'locked', 'forward', metered, 'Relay: on from the start', { event: 'always-on', rise: null }],
+      [1, 'locked', 'forward', metered, 'As found: neutral', { interruption: 0, position: 'neutral' }],
+      [1, 'running', 'reverse', metered, 'Interruption 10: reverse', { interruption: 10, position: 'reverse' }],
+      [
+        1,
+        'trial',
+        null,
+        counted,
+        'Sequence switch. It pulls in between 7.25 and 7.50 V.',
+        { pullIn: { above: 7.25, below: 7.5 } },
+      ],
+      [1, 'trial', null, counted, 'Sequence switch. While the volts rose it did not pull in.', { pullIn: null }],
+      [1, 'running', null, metered, '', { direction: 'forward' }],
+      [1, 'trial', 'forward', counted, '', {}],
+    ]
+    for (const [number, [sheet, kind, direction, quantities, step]] of today.entries())
+      await connection.query(
+        `insert into reading (id, sheet_id, kind, direction, quantities, vouched, source, struck, strike_reason, step,
+           author_id, captured_at, received_at)
+         values (${id(100 + number)}, ${id(sheet)}, ?, ?, ?, 0, 'measured', 0, '', ?, ${id(8)}, now(), now())`,
+        [kind, direction, JSON.stringify(quantities), step],
+      )
+    connection.release()
+    await updateBook(mariadb.address, { ...quiet, now: now() })
+    const rows = await book.database.select().from(reading).orderBy(reading.id)
+    expect(rows.map(({ detail, direction }) => detail ?? (direction ? { direction } : {}))).toEqual(
+      today.map(([, , , , , expected]) => expected),
+    )
+    const someId = '01890000-0000-7000-8000-000000000000'
+    for (const row of rows)
+      expect(
+        problemsOf('reading.add', {
+          id: someId,
+          jobId: someId,
+          sheetId: someId,
+          supersedesId: null,
+          fields: readingOfColumns(row),
+        }),
+      ).toEqual([])
+  })
 
   it('by kill -9 at any moment: the next start gets through, and a book of a newer version is left alone', async () => {
     for (const afterMs of [5, 60, 150, 280, 420]) {

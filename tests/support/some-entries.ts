@@ -1,5 +1,6 @@
 import type { EngineTypeFields, JobFields } from '../../messages/book-entries'
-import type { ReadingFields, SheetFields } from '../../messages/bench-entries'
+import type { SheetFields } from '../../messages/bench-entries'
+import type { ReadingFields } from '../../messages/readings/reading-kinds'
 
 export const emptyEngineType: EngineTypeFields = {
   maker: 'Kestering',
@@ -44,7 +45,7 @@ export const someSheet: SheetFields = {
   remarks: '',
 }
 
-export function runningReading(volts: number, milliamps: number): ReadingFields {
+export function runningReading(volts: number, milliamps: number): Extract<ReadingFields, { kind: 'running' }> {
   return {
     kind: 'running',
     direction: 'forward',

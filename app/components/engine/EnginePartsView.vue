@@ -12,8 +12,8 @@ watch(
   (description) => {
     target.value =
       (
-        ['commutator', 'brushes', 'terminals']
-          .map((place) => description.accesses.find((access) => access.id.endsWith(`.${place}`)))
+        (['commutator', 'brushes', 'terminals'] as const)
+          .map((place) => description.accesses.find(({ leadsTo }) => leadsTo?.to === place))
           .find(Boolean) ?? description.accesses[0]
       )?.id ?? ''
   },

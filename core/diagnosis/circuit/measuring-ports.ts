@@ -51,9 +51,10 @@ export function measuringPorts(
   )
   const poles = polesOf(description)
   const [motor] = description.motors
-  const leads = decoder
-    ? { plus: 'decoder.in-plus', minus: 'decoder.in-minus' }
-    : { plus: component(motor?.feeds.plus)?.from, minus: component(motor?.feeds.minus)?.from }
+  const leads = description.decoder ?? {
+    plus: component(motor?.feeds.plus)?.from,
+    minus: component(motor?.feeds.minus)?.from,
+  }
   const rims = treadPlaces.flatMap((components) =>
     components.flatMap((id) => {
       const tread = component(id)
@@ -73,9 +74,7 @@ export function measuringPorts(
   const rimOf = (pole: 'plus' | 'minus'): string | undefined => rims.find((entry) => entry.pole === pole)?.rim
   const pickupOf = (pole: 'plus' | 'minus'): string | undefined =>
     description.nodes.find((node) => node.stage === 'pickup' && poles.get(node.id) === pole)?.id
-  const brushes = description.components.filter(
-    (entry) => entry.kind === 'brush' && motor && entry.id.startsWith(`${motor.id}.`),
-  )
+  const brushes = description.components.filter((entry) => entry.kind === 'brush' && motor && entry.of === motor.id)
   // A wound field is fed apart from the brushes: a supply there alone turns nothing.
   const magnetMotor = motor?.field === null
   const ports: Array<readonly [Feed, Port | null]> = [
@@ -98,7 +97,7 @@ export function measuringPorts(
     ),
     bypass: Object.fromEntries(
       description.components
-        .filter(({ name }) => name.startsWith('Separation'))
+        .filter(({ role }) => role === 'decoder-separation')
         .map(({ id }) => [id, 'shorted' as const]),
     ),
     lamp: description.components.findIndex((entry) => entry.lamp !== null),

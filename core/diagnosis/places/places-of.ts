@@ -1,6 +1,13 @@
-import type { CircuitComponent, DriveLink, EngineDescription, Motor } from '../../engine/description-schema'
+import type {
+  CircuitComponent,
+  CircuitSwitch,
+  DriveLink,
+  EngineDescription,
+  Motor,
+} from '../../engine/description-schema'
 import { driveTrain } from '../../engine/drive-train'
-import { hasDecoder } from '../../engine/fit-decoder'
+import { accessTo } from '../../engine/access-to'
+import { DECODER_SWITCH, hasDecoder } from '../../engine/fit-decoder'
 import { inSentence } from '../../engine/name-in-sentence'
 import { pickupMap } from '../../engine/pickup-map'
 import { polesOf, type Pole } from '../../engine/poles'
@@ -58,15 +65,12 @@ export function reachOf(
         ? [[place.part as string]]
         : access(place.access)
     case 'inside':
-      return access('inside') ?? []
+      return accessTo(description, 'inside', null)?.off ?? []
     case 'terminals':
-      return motor ? access(`${motor.id}.terminals`) : null
     case 'brushes':
-      return motor ? access(`${motor.id}.brushes`) : null
     case 'commutator':
-      return motor ? access(`${motor.id}.commutator`) : null
     case 'motor-out':
-      return motor ? access(`${motor.id}.out`) : null
+      return motor ? (accessTo(description, reach, motor.id)?.off ?? null) : null
   }
 }
 
@@ -116,7 +120,7 @@ function circuitPlaces(description: EngineDescription): Place[] {
   const places = [...groups.values()].map(({ place, components }): Place => ({ ...place, components }))
   return [
     ...places,
-    ...description.motors.map((motor) => motorPlace(motor)),
+    ...description.motors.map((motor) => motorPlace(description, motor)),
     ...(hasDecoder(description) ? [decoderPlace(description)] : []),
   ]
 }
@@ -160,7 +164,7 @@ function placeOfComponent(
   const pole = poles.get(component.from) ?? poles.get(component.to) ?? null
   const truck =
     truckOfPart.get(component.part ?? '') ??
-    description.wheelSets.find((wheelSet) => component.id.startsWith(`${wheelSet.id}.`))?.truck ??
+    description.wheelSets.find((wheelSet) => wheelSet.id === component.of)?.truck ??
     null
   const collectors = centreCollectors(description)
   const found = description.trucks.find((entry) => entry.id === truck)
@@ -179,6 +183,8 @@ function placeOfComponent(
   })
   const byTruck = (role: PlaceRole, word: string): Omit<Place, 'components'> =>
     make(role, `${role}.${truck ?? 'rollers'}`, `${word} ${truckName}`)
+  const isOf = (kind: CircuitSwitch['kind']): boolean =>
+    description.switches.some((entry) => entry.id === component.of && entry.kind === kind)
   const own = (role: PlaceRole): Omit<Place, 'components'> =>
     make(role, `${role}.${component.id}`, inSentence(component.name))
 
@@ -191,12 +197,10 @@ function placeOfComponent(
         return pole === null ? null : byTruck('axle-contacts', truck ? 'wipers and bearings of the' : collectors.hold)
       return own('linkage-contacts')
     case 'conductor':
-      if (component.id.startsWith('decoder.'))
-        return make(
-          'decoder-leads',
-          component.id.startsWith('decoder.rail') ? 'decoder.rail-leads' : 'decoder.motor-leads',
-          component.id.startsWith('decoder.rail') ? 'decoder leads to the rails' : 'decoder leads to the motor',
-        )
+      if (component.role === 'decoder-rail-lead')
+        return make('decoder-leads', 'decoder.rail-leads', 'decoder leads to the rails')
+      if (component.role === 'decoder-motor-lead')
+        return make('decoder-leads', 'decoder.motor-leads', 'decoder leads to the motor')
       return own('leads')
     case 'insulation':
       if (from?.stage === 'commutator' || to?.stage === 'commutator')
@@ -239,21 +243,19 @@ function placeOfComponent(
     case 'resistor':
       return own('relay-load')
     case 'relay':
-      return own(component.id === 'sequence.coil' ? 'sequence-coil' : 'relay')
+      return own(isOf('sequence') ? 'sequence-coil' : 'relay')
     case 'switch':
-      return component.id.startsWith('sequence.')
-        ? make('sequence', 'sequence.contacts', 'contacts of the sequence switch')
-        : own('relay')
+      return isOf('sequence') ? make('sequence', 'sequence.contacts', 'contacts of the sequence switch') : own('relay')
     case 'decoder':
       return null
   }
 }
 
 function motorOf(description: EngineDescription, component: CircuitComponent): Motor | undefined {
-  return description.motors.find((motor) => motor.armature === component.id || component.id.startsWith(`${motor.id}.`))
+  return description.motors.find((motor) => motor.armature === component.id || component.of === motor.id)
 }
 
-function motorPlace(motor: Motor): Place {
+function motorPlace(description: EngineDescription, motor: Motor): Place {
   return {
     id: motor.id,
     role: 'motor',
@@ -264,7 +266,7 @@ function motorPlace(motor: Motor): Place {
     motor: motor.id,
     truck: null,
     part: motor.part,
-    access: `${motor.id}.terminals`,
+    access: accessTo(description, 'terminals', motor.id)?.id ?? null,
   }
 }
 
@@ -274,14 +276,14 @@ function decoderPlace(description: EngineDescription): Place {
     role: 'decoder',
     name: 'decoder',
     components: description.components
-      .filter((component) => component.id.startsWith('decoder.'))
+      .filter((component) => component.of === DECODER_SWITCH)
       .map((component) => component.id),
     links: [],
     turnable: null,
     motor: null,
     truck: null,
     part: 'decoder',
-    access: 'decoder.pads',
+    access: description.decoder?.pads ?? null,
   }
 }
 

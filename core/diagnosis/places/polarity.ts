@@ -68,9 +68,8 @@ export function predictAssembly(
 /** A decoder told to go forward puts plus on its plus lead, whichever rail it gets it from. */
 function forwardPosition(circuit: Circuit, condition: Condition): string {
   const waiting = operatingPoint(circuit, condition, { ...circuit.description.rails, volts: TRIAL_VOLTS })
-  return (waiting.nodeVolts['decoder.in-plus'] ?? 0) >= (waiting.nodeVolts['decoder.in-minus'] ?? 0)
-    ? 'straight'
-    : 'crossed'
+  const at = (pole: 'plus' | 'minus'): number => waiting.nodeVolts[circuit.description.decoder?.[pole] ?? ''] ?? 0
+  return at('plus') >= at('minus') ? 'straight' : 'crossed'
 }
 
 export interface Reversal {

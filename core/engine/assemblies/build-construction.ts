@@ -85,7 +85,9 @@ function addEntry(draft: Draft, entry: PlanEntry, rails: Rails): void {
     case 'node':
       return draft.node(entry.as, entry.name, entry.stage, entry.access ?? null)
     case 'access':
-      return void draft.access(entry.as, entry.name, entry.off, entry.on ?? [])
+      return void (entry.leadsTo
+        ? draft.accessTo(entry.leadsTo, null, { id: entry.as, name: entry.name, off: entry.off, on: entry.on ?? [] })
+        : draft.access(entry.as, entry.name, entry.off, entry.on ?? []))
     case 'turnable': {
       const { as: id, name, minutes, access = null, swapTo, swapFrom } = entry
       const pair = swapTo ?? swapFrom

@@ -1,5 +1,6 @@
 import {
   DESCRIPTION_VERSION,
+  type Access,
   type CircuitComponent,
   type CircuitNode,
   type EngineDescription,
@@ -50,6 +51,16 @@ export class Draft {
   access(id: string, name: string, off: string[][], on: string[] = []): string {
     this.accesses.push({ id, name, off, on })
     return id
+  }
+
+  /** An access that tests and remedies ask for by what it leads to. */
+  accessTo(
+    to: NonNullable<Access['leadsTo']>['to'],
+    motor: string | null,
+    access: Pick<Access, 'id' | 'name' | 'off'> & Partial<Access>,
+  ): string {
+    this.accesses.push({ on: [], leadsTo: { to, motor }, ...access })
+    return access.id
   }
 
   /** A description with the head given; ids and order as they were added. */

@@ -28,8 +28,12 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
       wayBack: entry.wayBack ?? 'The same way up: turned over it runs the other way. Mesh set by its screw.',
     }),
   })
-  const terminals = draft.access(`${id}.terminals`, `Terminals of the ${lower}`, entry.terminalsBehind ?? behind)
-  draft.access(`${id}.out`, `${name} out`, [[id]])
+  const terminals = draft.accessTo('terminals', id, {
+    id: `${id}.terminals`,
+    name: `Terminals of the ${lower}`,
+    off: entry.terminalsBehind ?? behind,
+  })
+  draft.accessTo('motor-out', id, { id: `${id}.out`, name: `${name} out`, off: [[id]] })
   draft.node(`${id}.plus`, `${name}, plus terminal`, 'motor-lead', terminals)
   draft.node(`${id}.minus`, `${name}, minus terminal`, 'motor-lead', terminals)
 
@@ -53,6 +57,7 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
     })
     draft.component({
       id: `${id}.lead-${pole}`,
+      of: id,
       name: `Lead to the ${lower}, ${pole}`,
       kind: 'conductor',
       from,
@@ -68,6 +73,7 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
   else
     draft.component({
       id: `${id}.lead-minus`,
+      of: id,
       name: `Strap from the frame to the minus brush of the ${lower}`,
       kind: 'conductor',
       from: minus,
@@ -79,18 +85,18 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
     })
 
   const brushes = opens
-    ? draft.access(`${id}.brushes`, `Brushes of the ${lower}`, [
-        ...brushesBehind,
-        [`${id}.spring-plus`],
-        [`${id}.spring-minus`],
-      ])
+    ? draft.accessTo('brushes', id, {
+        id: `${id}.brushes`,
+        name: `Brushes of the ${lower}`,
+        off: [...brushesBehind, [`${id}.spring-plus`], [`${id}.spring-minus`]],
+      })
     : null
   const commutator = opens
-    ? draft.access(`${id}.commutator`, `Commutator of the ${lower}`, [
-        ...brushesBehind,
-        [`${id}.brush-plus`],
-        [`${id}.brush-minus`],
-      ])
+    ? draft.accessTo('commutator', id, {
+        id: `${id}.commutator`,
+        name: `Commutator of the ${lower}`,
+        off: [...brushesBehind, [`${id}.brush-plus`], [`${id}.brush-minus`]],
+      })
     : null
   draft.part({
     id: `${id}.magnet`,
@@ -132,6 +138,7 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
 
   draft.component({
     id: `${id}.gaps`,
+    of: id,
     name: `Gaps of the commutator of the ${lower}`,
     kind: 'commutator',
     from: `${id}.bar-plus`,
@@ -144,6 +151,7 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
   })
   draft.component({
     id: `${id}.winding`,
+    of: id,
     name: `Winding of the ${lower}`,
     kind: 'winding',
     from: `${id}.bar-plus`,
@@ -157,6 +165,7 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
   if (entry.frame) {
     draft.component({
       id: `${id}.winding-frame`,
+      of: id,
       name: `Winding clear of the frame of the ${lower}`,
       kind: 'insulation',
       from: `${id}.bar-plus`,
@@ -169,6 +178,7 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
     if (feed === 'spring' && minusBy === 'strap')
       draft.component({
         id: `${id}.spring-frame`,
+        of: id,
         name: `Insulation under the plus brush spring of the ${lower}`,
         kind: 'insulation',
         from: `${id}.plus`,
@@ -281,6 +291,7 @@ function addBrush(
   draft.node(`${id}.bar-${pole}`, `Commutator under the ${of}`, 'commutator', commutator)
   draft.component({
     id: spring,
+    of: id,
     name: `${feed === 'spring' ? 'Spring' : 'Cup'} to the ${of}`,
     kind: 'contact',
     from: `${id}.${pole}`,
@@ -292,6 +303,7 @@ function addBrush(
   })
   draft.component({
     id: brush,
+    of: id,
     name: `${of.charAt(0).toUpperCase()}${of.slice(1)} on the commutator`,
     kind: 'brush',
     from: `${id}.at-${pole}`,

@@ -130,7 +130,14 @@ export const NodeEntry = Type.Object(
   closed,
 )
 export const AccessEntry = Type.Object(
-  { assembly: Type.Literal('access'), as: Id, name: Words, off: Needs, on: Maybe(Type.Array(Id)) },
+  {
+    assembly: Type.Literal('access'),
+    as: Id,
+    name: Words,
+    off: Needs,
+    on: Maybe(Type.Array(Id)),
+    leadsTo: Maybe(Type.Literal('inside')),
+  },
   closed,
 )
 export const TruckEntry = Type.Object(

@@ -47,6 +47,7 @@ export function addWheelSet(draft: Draft, entry: EntryOf<'wheel-set'>, rails: Ra
   if (entry.axle && !split && !plastic) {
     draft.component({
       id: `${id}.bearing`,
+      of: id,
       name: `Bearings of the ${lower}`,
       kind: 'contact',
       from: `${id}.axle`,
@@ -90,6 +91,7 @@ function addMuff(draft: Draft, entry: EntryOf<'wheel-set'>): void {
   const lower = inSentence(entry.name)
   draft.component({
     id: `${id}.muff`,
+    of: id,
     name: `Muff between the halves of the ${lower}`,
     kind: 'insulation',
     from: `${id}.left`,
@@ -165,6 +167,7 @@ function addWheel(draft: Draft, entry: EntryOf<'wheel-set'>, side: SideName, rai
   const rail = rails[side]
   draft.component({
     id: `${id}.tread`,
+    of: as,
     name: `Tread of the ${of}`,
     kind: 'contact',
     from: rail,
@@ -178,6 +181,7 @@ function addWheel(draft: Draft, entry: EntryOf<'wheel-set'>, side: SideName, rai
     const apart = insulated === 'both' || insulated === side
     draft.component({
       id: `${id}.bush`,
+      of: as,
       name: apart ? `Insulation of the ${of}` : `Hub of the ${of}`,
       kind: apart ? 'insulation' : 'conductor',
       from: id,
@@ -193,6 +197,7 @@ function addWheel(draft: Draft, entry: EntryOf<'wheel-set'>, side: SideName, rai
   if (pickup.by === 'frame') {
     draft.component({
       id: `${id}.bearing`,
+      of: as,
       name: `Bearing of the ${of}`,
       kind: 'contact',
       from: id,
@@ -227,6 +232,8 @@ function addWheel(draft: Draft, entry: EntryOf<'wheel-set'>, side: SideName, rai
   })
   draft.component({
     id: part,
+    of: as,
+    ...(cup ? { role: 'axle-cup' as const } : {}),
     name: cup ? `Axle end in its cup, ${of}` : `Wiper on the ${of}`,
     kind: 'contact',
     from: id,

@@ -81,10 +81,22 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
     }),
   })
 
-  const terminals = draft.access(`${id}.terminals`, `Terminals of the ${lower}`, behind)
-  draft.access(`${id}.out`, `${name} out`, [[id]])
-  const brushes = draft.access(`${id}.brushes`, `Brushes of the ${lower}`, [[plate]])
-  const commutator = draft.access(`${id}.commutator`, `Commutator of the ${lower}`, [[plate]])
+  const terminals = draft.accessTo('terminals', id, {
+    id: `${id}.terminals`,
+    name: `Terminals of the ${lower}`,
+    off: behind,
+  })
+  draft.accessTo('motor-out', id, { id: `${id}.out`, name: `${name} out`, off: [[id]] })
+  const brushes = draft.accessTo('brushes', id, {
+    id: `${id}.brushes`,
+    name: `Brushes of the ${lower}`,
+    off: [[plate]],
+  })
+  const commutator = draft.accessTo('commutator', id, {
+    id: `${id}.commutator`,
+    name: `Commutator of the ${lower}`,
+    off: [[plate]],
+  })
   draft.node(`${id}.brush`, `${name}, insulated brush holder`, 'motor-lead', terminals)
   for (const pole of ['live', 'frame'] as const) {
     draft.part({
@@ -107,6 +119,7 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
   }
   draft.component({
     id: `${id}.field`,
+    of: id,
     name: `Field coil of the ${lower}`,
     kind: 'field',
     from: fieldIn,
@@ -119,6 +132,7 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
   })
   draft.component({
     id: `${id}.armature-lead`,
+    of: id,
     name: `Lead to the brush of the ${lower}`,
     kind: 'conductor',
     from: armatureIn,
@@ -130,6 +144,7 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
   })
   draft.component({
     id: `${id}.brush-live`,
+    of: id,
     name: `Live brush of the ${lower} on the commutator`,
     kind: 'brush',
     from: `${id}.brush`,
@@ -141,6 +156,7 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
   })
   draft.component({
     id: `${id}.winding`,
+    of: id,
     name: `Winding of the ${lower}`,
     kind: 'winding',
     from: `${id}.bar-live`,
@@ -153,6 +169,7 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
   })
   draft.component({
     id: `${id}.gaps`,
+    of: id,
     name: `Gaps of the commutator of the ${lower}`,
     kind: 'commutator',
     from: `${id}.bar-live`,
@@ -165,6 +182,7 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
   })
   draft.component({
     id: `${id}.brush-frame`,
+    of: id,
     name: `Frame brush of the ${lower} on the commutator`,
     kind: 'brush',
     from: `${id}.bar-frame`,
@@ -176,6 +194,7 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
   })
   draft.component({
     id: `${id}.holder-frame`,
+    of: id,
     name: `Insulation of the live brush holder of the ${lower}`,
     kind: 'insulation',
     from: `${id}.brush`,
@@ -243,6 +262,7 @@ export function addSequenceSwitch(draft: Draft, entry: EntryOf<'sequence-switch'
   const finger = (key: string, words: string, from: string, to: string, position: string): void =>
     draft.component({
       id: `${id}.${key}`,
+      of: id,
       name: `${name}: ${words}`,
       kind: 'switch',
       from,
@@ -259,6 +279,7 @@ export function addSequenceSwitch(draft: Draft, entry: EntryOf<'sequence-switch'
   finger('reverse-out', 'field to the brushes, reverse', fieldIn, armatureIn, 'reverse')
   draft.component({
     id: `${id}.coil`,
+    of: id,
     name: `Coil of the ${inSentence(name)}`,
     kind: 'relay',
     from: hot,
@@ -270,6 +291,7 @@ export function addSequenceSwitch(draft: Draft, entry: EntryOf<'sequence-switch'
   })
   draft.switches.push({
     id,
+    kind: 'sequence',
     name,
     part: id,
     rest: 'forward',
@@ -306,6 +328,7 @@ export function addHorn(draft: Draft, entry: EntryOf<'horn'>): void {
   draft.node(`${id}.fed`, `${name}, fed side`, 'auxiliary', access)
   draft.component({
     id: `${id}.coil`,
+    of: `${id}.relay`,
     name: `Coil of the relay of the ${inSentence(name)}`,
     kind: 'relay',
     from: hot,
@@ -317,6 +340,7 @@ export function addHorn(draft: Draft, entry: EntryOf<'horn'>): void {
   })
   draft.component({
     id: `${id}.contact`,
+    of: `${id}.relay`,
     name: `Contact of the relay of the ${inSentence(name)}`,
     kind: 'switch',
     from: hot,
@@ -342,6 +366,7 @@ export function addHorn(draft: Draft, entry: EntryOf<'horn'>): void {
     id: `${id}.relay`,
     name: `Relay of the ${inSentence(name)}`,
     part: id,
+    kind: 'relay',
     rest: 'at-rest',
     positions: [
       { id: 'at-rest', name: 'At rest' },

@@ -1,7 +1,8 @@
 import { boolean, double, index, int, json, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import type { KnowledgeChanges } from '../../../core/knowledge/knowledge-changes'
 import type { Reckoned } from '../../../messages/reckoned'
-import type { ReadingFields, SheetStation } from '../../../messages/bench-entries'
+import type { SheetStation } from '../../../messages/bench-entries'
+import type { ReadingFields } from '../../../messages/readings/reading-kinds'
 import type { CareEntry } from '../../../messages/care-entries'
 import type { ContinuityFields } from '../../../messages/continuity-entries'
 import type { SearchEntry } from '../../../messages/search-entries'
@@ -234,7 +235,8 @@ export const reading = mysqlTable(
     struck: boolean('struck').notNull(),
     strikeReason: varchar('strike_reason', { length: 200 }).notNull(),
     supersedesId: uuidColumn('supersedes_id'),
-    step: varchar('step', { length: 120 }).notNull().default(''),
+    /** What only this kind of reading says: the step it was taken after, where a switch stood. */
+    detail: json('detail').$type<Record<string, unknown>>(),
     authorId: uuidColumn('author_id')
       .notNull()
       .references(() => person.id),

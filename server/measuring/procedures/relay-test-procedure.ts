@@ -10,8 +10,10 @@ import { railClamp } from '../../../core/engine/motor-clamp'
 import { judgeRelay, type MeanVolts } from '../../../core/motor/relay-account'
 import type { InstrumentRow } from '../../../messages/book'
 import type { MeasuringAnswer } from '../../../messages/measuring'
-import { relayReadings, relayStep } from '../../../work/relay-lines'
-import type { ReadingFields } from '../../../messages/bench-entries'
+import { relayEventOf, relayReadings } from '../../../work/relay-lines'
+import type { KeptLine } from '../../../work/sheet-readings'
+import type { ReadingFields } from '../../../messages/readings/reading-kinds'
+import { relayInWords } from '../../../messages/readings/relay'
 import { Problem } from '../../problems'
 import { measuredQuantities } from '../measured-quantities'
 import type { Procedure } from '../measuring-runs'
@@ -24,9 +26,9 @@ export const relayTestProcedure: Procedure = {
     if (station === 'rebuild') throw new Problem(422, 'station', 'The test of a relay belongs to First run and Prove.')
   },
   async run({ opened, row, machine, tell, keep, stopped, answered, askAnew }) {
-    const kept: ReadingFields[] = []
+    const kept: KeptLine[] = []
     const note = async (fields: ReadingFields): Promise<void> => {
-      kept.push(fields)
+      kept.push({ ...fields, struck: false })
       await keep(fields)
     }
     for await (const event of relayTest(
@@ -49,19 +51,13 @@ export const relayTestProcedure: Procedure = {
             says: 'The current shows nothing. What do you hear while the volts go up and down?',
           })
         else {
-          tell({ status: 'running', latest, says: `${relayStep(event)}.` })
+          tell({ status: 'running', latest, says: `${relayInWords(relayEventOf(event))}.` })
           await note(readingOf(row, event))
         }
       }
     }
     if (stopped()) return
-    const readings = relayReadings(
-      kept.map((fields) => ({
-        struck: false,
-        quantities: fields.quantities,
-        ...(fields.step === undefined ? {} : { step: fields.step }),
-      })),
-    )
+    const readings = relayReadings(kept)
     if (!readings) return
     const { pullIn, dropOut, says } = judgeRelay(readings)
     const figures = [pullIn ? `It pulls in at ${inWords(pullIn)}` : '', dropOut ? `lets go at ${inWords(dropOut)}` : '']
@@ -72,7 +68,7 @@ export const relayTestProcedure: Procedure = {
 }
 
 export function hasRelay({ switches }: EngineDescription): boolean {
-  return switches.some((entry) => entry.positions.some((position) => position.id === 'pulled'))
+  return switches.some((entry) => entry.kind === 'relay')
 }
 
 const inWords = ({ mean, halfWidth }: MeanVolts): string => `${mean.toFixed(2)} ± ${halfWidth.toFixed(2)} V`
@@ -88,15 +84,12 @@ function readingOf(
 ): ReadingFields {
   const { quantities } = measuredQuantities(row, event.volts, event.amps)
   const voltage =
-    event.kind !== 'heard' && event.between && quantities.voltage
-      ? { ...quantities.voltage, ...middleOf(event.between) }
-      : quantities.voltage
+    event.kind !== 'heard' && event.between ? { ...quantities.voltage, ...middleOf(event.between) } : quantities.voltage
   return {
-    kind: 'locked',
-    direction: 'forward',
+    kind: 'relay',
+    ...relayEventOf(event),
     vouched: false,
-    quantities: { ...quantities, ...(voltage ? { voltage } : {}) },
-    step: relayStep(event),
+    quantities: { ...quantities, voltage },
   }
 }
 

@@ -2,7 +2,7 @@ import { sequenceTest, usualSequenceTest } from '../../../bench/supply/sequence-
 import { railClamp } from '../../../core/engine/motor-clamp'
 import { readSequence, type SeenPosition, type SequenceAccount } from '../../../core/motor/sequence-steps'
 import { LEADS_OFF, turnsOf } from '../../../messages/measuring'
-import { sequenceStep } from '../../../work/sequence-lines'
+import { lookInWords, pullInWords } from '../../../messages/readings/sequence'
 import { Problem } from '../../problems'
 import { measuredQuantities } from '../measured-quantities'
 import type { Procedure } from '../measuring-runs'
@@ -11,14 +11,14 @@ import type { Procedure } from '../measuring-runs'
 export const sequenceTestProcedure: Procedure = {
   clamp: ({ description }, { step }) => railClamp(description, step === LEADS_OFF),
   check({ description, station }) {
-    if (!description.switches.some((entry) => entry.id === 'sequence'))
+    if (!description.switches.some((entry) => entry.kind === 'sequence'))
       throw new Problem(422, 'no-switch', 'This machine has no sequence switch.')
     if (station === 'rebuild')
       throw new Problem(422, 'station', 'The test of the sequence switch belongs to First run and Prove.')
   },
   async run({ opened, row, machine, step, tell, keep, stopped, answered, askAnew }) {
     const seen: SeenPosition[] = []
-    let pulledIn: string = ''
+    let pulledIn: { above: number; below: number } | null | undefined
     for await (const event of sequenceTest(
       opened.client,
       usualSequenceTest(machine.nominalVolts, step !== LEADS_OFF),
@@ -30,9 +30,7 @@ export const sequenceTestProcedure: Procedure = {
       if (event.kind === 'doing') tell({ status: 'running', says: event.what, done: event.done, of: event.of })
       else if (event.kind === 'stopped') return tell({ status: 'failed', says: event.sentence })
       else if (event.kind === 'pull-in')
-        pulledIn = event.between
-          ? ` It pulls in between ${event.between[0].toFixed(2)} and ${event.between[1].toFixed(2)} V.`
-          : ' While the volts rose it did not pull in.'
+        pulledIn = event.between ? { above: event.between[0], below: event.between[1] } : null
       else {
         const { volts, amps, quantities } = measuredQuantities(row, event.volts, event.amps)
         const latest = { volts, amps, radPerSecond: null }
@@ -46,14 +44,14 @@ export const sequenceTestProcedure: Procedure = {
                 : `Interruption ${event.number}: what does it do?`,
           })
         else {
+          const look = { interruption: event.number, position: event.position }
           seen.push(event.position)
-          tell({ status: 'running', latest, says: sequenceStep(event.number, event.position) })
+          tell({ status: 'running', latest, says: lookInWords(look) })
           await keep({
-            kind: event.position === 'neutral' ? 'locked' : 'running',
-            direction: event.position === 'reverse' ? 'reverse' : 'forward',
+            kind: 'sequence',
+            ...look,
             vouched: false,
             quantities,
-            step: sequenceStep(event.number, event.position),
           })
         }
       }
@@ -62,13 +60,19 @@ export const sequenceTestProcedure: Procedure = {
     const account = readSequence(seen)
     const count = (value: number) => ({ typed: '', value, resolution: 1, meter: null })
     await keep({
-      kind: 'trial',
-      direction: null,
+      kind: 'sequence-count',
+      pullIn: pulledIn ?? null,
       vouched: false,
       quantities: { failures: count(account.missed + account.doubled), attempts: count(account.steps.length) },
-      step: `Sequence switch.${pulledIn}`.slice(0, 120),
     })
-    tell({ status: 'done', says: `${accountInWords(account)}${pulledIn} The output is off.` })
+    tell({
+      status: 'done',
+      says: [
+        accountInWords(account),
+        ...(pulledIn === undefined ? [] : [pullInWords(pulledIn)]),
+        'The output is off.',
+      ].join(' '),
+    })
   },
 }
 

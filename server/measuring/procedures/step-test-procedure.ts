@@ -33,11 +33,11 @@ export const stepTestProcedure: Procedure = {
         for (const reading of event.readings) {
           const { quantities } = measuredQuantities(row, reading.volts, reading.amps)
           await keep({
-            kind: event.turns === 'stands' ? 'locked' : 'running',
-            direction: event.turns === 'reverse' ? 'reverse' : 'forward',
+            kind: 'step',
+            step: step.trim(),
+            turns: event.turns,
             vouched: false,
             quantities,
-            step: step.trim(),
           })
         }
         tell({

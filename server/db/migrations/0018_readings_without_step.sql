@@ -1,0 +1,1 @@
+ALTER TABLE `reading` DROP COLUMN `step`;
