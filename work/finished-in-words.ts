@@ -6,7 +6,7 @@ import { careState } from './care-state'
  * What was done to finish and detail, for the sheet the owner gets: each task once, what was begun and not ended too,
  * and the word by which something was done all the same.
  *
- * @example ['Wash the body', 'Wax the gloss: begun, 1 of 2 steps']
+ * Such as ['Wash the body', 'Wax the gloss: begun, 1 of 2 steps']
  */
 export function finishedInWords(care: readonly CareRow[]): string[] {
   const { finish } = careState(care)

@@ -4,7 +4,7 @@ import { careState } from './care-state'
 /**
  * What was used, for the sheet the owner gets: each product once, with how many points it went to.
  *
- * @example “light oil (3 points), gear grease (1 point)”
+ * Such as “light oil (3 points), gear grease (1 point)”
  */
 export function oiledInWords(care: readonly CareRow[]): string {
   const points = new Map<string, number>()

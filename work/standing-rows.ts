@@ -6,7 +6,7 @@ interface Struckable {
 /**
  * Of a list that is only ever added to, the entries that stand: neither struck out nor a striking out itself.
  *
- * @example standingRows([off, { entry: { kind: 'struck', entryId: off.id } }]) // []
+ * @example standingRows([{ id: '1', entry: { kind: 'off' } }, { id: '2', entry: { kind: 'struck', entryId: '1' } }]) // []
  */
 export function standingRows<R extends Struckable>(rows: readonly R[]): R[] {
   const struck = new Set(

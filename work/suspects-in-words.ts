@@ -25,7 +25,7 @@ const alike = (one: string, other: string): boolean => {
  * Suspects that somebody's own words may mean, the most alike first; a word that fits few of them says more than one
  * that fits many.
  *
- * @example suspectsInWords('tyre gone, rear', suspects) // the missing tyre before the cracked one
+ * “tyre gone, rear” gives the missing tyre before the cracked one
  */
 export function suspectsInWords(text: string, suspects: readonly Suspect[]): Suspect[] {
   const asked = tellingWords(text)

@@ -113,7 +113,7 @@ const MOST_WEIGHED = 10
  * what is never taken stands beside it with its reason.
  *
  * @throws Error when a group or a soil is not known
- * @example cleaningCard(describeConstruction('tank-can'), [{ group: 'treads@driven@locomotive', soil: 'oxide' }])
+ * @example cleaningCard(describeConstruction('tank-can'), [{ group: cleaningGroups(describeConstruction('tank-can'))[0].id, soil: 'dust' }]).steps.length > 0 // true
  */
 export function cleaningCard(
   description: EngineDescription,

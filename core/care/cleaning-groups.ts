@@ -27,7 +27,8 @@ export interface CleaningGroup {
  * What can be dirty on this engine, group by group: from its parts, their materials and how it is driven. Of wheels
  * that the motor turns and wheels that only roll, each are a group of their own.
  *
- * @example cleaningGroups(describeConstruction('tank-can')).map((group) => group.words)
+ *
+ * @example cleaningGroups(describeConstruction('tank-can')).length // 13
  */
 export function cleaningGroups(description: EngineDescription): CleaningGroup[] {
   return description.units.flatMap((unit) => groupsOfUnit(description, unit))

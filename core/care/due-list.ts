@@ -39,7 +39,11 @@ const { soonShare: SOON, overdueShare: OVERDUE } = weights
 /** Gardens, carpets and dust shorten everything. */
 const shortening: readonly Circumstance[] = ['garden', 'carpet']
 
-/** What is left of an interval that counts hours where an engine runs in such surroundings. */
+/**
+ * What is left of an interval that counts hours where an engine runs in such surroundings.
+ *
+ * @example surroundingsShare(['garden']) // 0.5
+ */
 export function surroundingsShare(circumstances: readonly Circumstance[]): number {
   return shortening.some((entry) => circumstances.includes(entry)) ? weights.shortenedShare : 1
 }
@@ -51,6 +55,11 @@ const units = { hours: ['h', 'h'], shows: ['show', 'shows'], years: ['year', 'ye
  *
  * @param since how long since each was done
  * @param circumstances what is known of where it runs
+ * @example
+ * dueCare({ hoursSinceOil: 60, hoursSinceWipe: 1, shows: 0, yearsIdle: 0 }).map(({ id, state }) => [
+ *   id,
+ *   state,
+ * ]) // [ [ 'oil', 'overdue' ] ]
  */
 export function dueCare(since: RunningSince, circumstances: readonly Circumstance[] = []): DueCare[] {
   const known: RunningSince = { ...since, hoursSinceWipe: since.hoursSinceWipe ?? since.hoursSinceOil }

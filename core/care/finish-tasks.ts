@@ -57,7 +57,7 @@ export interface FinishAsked {
  * What can be done to the finish and the details of this engine, with what stands against it: what is near mint is
  * left as it is, what is treasured waits for consent, and no agent touches paint or print that it harms.
  *
- * @example finishTasks(describeConstruction('tank-can'), { wanted: 'washed', nearMint: false, sentimental: false, consent: '' })
+ * @example finishTasks(describeConstruction('tank-can'), { wanted: 'washed', nearMint: false, sentimental: false, consent: '' }).length > 0 // true
  */
 export function finishTasks(description: EngineDescription, asked: FinishAsked): FinishTask[] {
   const kinds = new Set<string>(description.parts.map((part) => part.kind))

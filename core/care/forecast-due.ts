@@ -48,7 +48,7 @@ const Z80 = 1.2816
  * @param ran oldest first
  * @param doneOn day it was last done; null for never, then everything counts
  * @param today
- * @example 12 h since oiled at 2 h a week: due in 42 days
+ * 12 h since oiled at 2 h a week: due in 42 days
  */
 export function forecastDue(
   ran: readonly RanOn[],
@@ -81,6 +81,15 @@ export function forecastDue(
  * Hours a week by the last months, and how far that may be off; null while it does not run.
  *
  * @param ran oldest first
+ * @example
+ * paceOf(
+ *   [
+ *     { day: 0, hours: 2 },
+ *     { day: 7, hours: 2 },
+ *     { day: 14, hours: 2 },
+ *   ],
+ *   21,
+ * ) // { mean: 1.5, error: 0.6408 }
  */
 export function paceOf(ran: readonly RanOn[], today: number): Pace | null {
   const perWeek = hoursPerWeek(ran, today)

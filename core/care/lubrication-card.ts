@@ -76,7 +76,8 @@ const QUARTERS = 4
  * the shop's schools, with the maker's advice before them. Commutator, brushes, tyres and collecting treads get none,
  * whatever anybody holds with.
  *
- * @example lubricationCard(describeConstruction('tank-can')).drops
+ *
+ * @example lubricationCard(describeConstruction('tank-can')).drops // 4
  */
 export function lubricationCard(description: EngineDescription, options: LubricationOptions = {}): LubricationCard {
   const parts = new Map(description.parts.map((part) => [part.id, part]))

@@ -16,7 +16,7 @@ const suggestions = rows as readonly Suggestion[]
  *
  * @param signs ids of faults, circumstances and deviations of the strip
  * @returns by group the soils, no soil twice
- * @example suggestedSoils(cleaningGroups(tank), ['garden']).get('wheel-backs@locomotive') // ['black-paste']
+ * @example suggestedSoils(cleaningGroups(describeConstruction('tank-can')), ['garden']).get('wheel-backs@locomotive') // ['black-paste']
  */
 export function suggestedSoils(
   groups: readonly CleaningGroup[],

@@ -45,6 +45,7 @@ export const CLOSED_OHMS = 5
  * is worked out from the circuit, so that a short can be told from a motor.
  *
  * @param description the engine
+ * @example expectedContinuity(describeConstruction('tank-can')).wheels.length // 6
  */
 export function expectedContinuity(description: EngineDescription): ContinuityPlan {
   const circuit = new Circuit(description)

@@ -142,7 +142,11 @@ function unsure(rim: 'clean' | 'dirty' | null, what: string): JudgedCell {
       }
 }
 
-/** Ohms as a meter's face shows them. */
+/**
+ * Ohms as a meter's face shows them.
+ *
+ * @example showOhms(0.42) // '0.4 Ω'
+ */
 export function showOhms(ohms: number): string {
   if (ohms === Number.POSITIVE_INFINITY) return 'open'
   if (ohms >= 1e6) return `${(ohms / 1e6).toPrecision(2)} MΩ`
@@ -154,6 +158,10 @@ export function showOhms(ohms: number): string {
  * The next cell worth measuring; null when the sheet is full. First whether the collecting wheels carry, truck by
  * truck, then whether the sides are kept apart, last what leads nowhere anyhow; a rim always before what is measured
  * through it.
+ *
+ * @example
+ * nextCell(expectedContinuity(describeConstruction('tank-can')), {})
+ * // { point: 'driver-1.left', column: 'rim' }
  */
 export function nextCell(
   plan: ContinuityPlan,

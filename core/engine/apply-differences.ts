@@ -15,6 +15,8 @@ export interface Adapted {
 /**
  * A description with its differences. One that points at something that is no longer there, or would leave the
  * engine unreadable, is passed over and named: an engine never becomes unreadable through an edit.
+ *
+ * @example applyDifferences(describeConstruction('tank-can'), [{ kind: 'decoder' }]).flagged // []
  */
 export function applyDifferences(base: EngineDescription, differences: readonly Difference[]): Adapted {
   let description = base

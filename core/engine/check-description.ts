@@ -29,6 +29,7 @@ export interface DescriptionProblem {
  * gears without teeth. An empty list means the description is sound.
  *
  * @param description has passed the schema
+ * @example checkDescription(describeConstruction('tank-can')) // []
  */
 export function checkDescription(description: EngineDescription): DescriptionProblem[] {
   if (description.version > DESCRIPTION_VERSION) {
@@ -48,7 +49,11 @@ export function checkDescription(description: EngineDescription): DescriptionPro
   return [...checkCircuit(description), ...checkParts(description), ...checkDrive(description)]
 }
 
-/** Whether a description can be computed with. */
+/**
+ * Whether a description can be computed with.
+ *
+ * @example isSound(describeConstruction('tank-can')) // true
+ */
 export function isSound(description: EngineDescription): boolean {
   return !checkDescription(description).some((problem) => problem.fatal)
 }

@@ -116,6 +116,7 @@ const NO_CURRENT = 1e-9
  * What an ohmmeter reads between two nodes; its small current turns no motor.
  *
  * @returns Ω, Infinity where nothing passes
+ * @example ohmsBetween(new Circuit(describeConstruction('tank-can')), {}, 'motor.plus', 'motor.minus') // 22.95
  */
 export function ohmsBetween(circuit: Circuit, condition: Condition, first: string, second: string): number {
   const [from, to] = [circuit.node(first), circuit.node(second)]

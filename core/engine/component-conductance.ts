@@ -29,6 +29,7 @@ const usualHighOhms: Readonly<Record<ComponentKind, number>> = {
  * @param component as described
  * @param state an intermittent component is taken as open here; ask with `good` for the moment it makes
  * @returns S, 0 where nothing passes
+ * @example conductanceOf({ kind: 'conductor', ohms: 0.05, highOhms: null }, 'good') // 20
  */
 export function conductanceOf(component: CircuitComponent, state: ComponentState): number {
   switch (state) {

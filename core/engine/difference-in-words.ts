@@ -20,7 +20,13 @@ export const differenceKinds: Readonly<Record<DifferenceKind, string>> = {
   decoder: 'A decoder fitted',
 }
 
-/** One difference in a sentence, with the names of the description it is applied to. */
+/**
+ * One difference in a sentence, with the names of the description it is applied to.
+ *
+ * @example
+ * differenceInWords({ kind: 'gear-ratio', turns: 30 }, describeConstruction('tank-can'))
+ * // '30 motor turns to one of the wheels'
+ */
 export function differenceInWords(difference: Difference, description: EngineDescription): string {
   const nameIn = (list: ReadonlyArray<{ id: string; name: string }>, id: string): string =>
     list.find((entry) => entry.id === id)?.name ?? `“${id}”`

@@ -35,7 +35,22 @@ export interface WheelMotion {
 /** Two ratios closer than this are the same. */
 const SAME_RATIO = 1e-6
 
-/** What one turn of `link.from` makes of `link.to`. */
+/**
+ * What one turn of `link.from` makes of `link.to`.
+ *
+ * @example
+ * linkRatio({
+ *   id: 'w',
+ *   name: 'Worm',
+ *   kind: 'worm',
+ *   from: 'a',
+ *   to: 'b',
+ *   teethFrom: 1,
+ *   teethTo: 20,
+ *   reverses: false,
+ *   part: null,
+ * }) // 0.05
+ */
 export function linkRatio(link: DriveLink): number {
   const size = link.teethFrom !== null && link.teethTo !== null ? link.teethFrom / link.teethTo : 1
   return link.reverses ? -size : size
@@ -46,6 +61,7 @@ export function linkRatio(link: DriveLink): number {
  *
  * @param description the engine
  * @param without links that do not carry: a split muff, a joint that has slipped out
+ * @example driveTrain(describeConstruction('tank-can')).wheels.filter(({ driven }) => driven).length // 3
  */
 export function driveTrain(description: EngineDescription, without: ReadonlySet<string> = new Set()): DriveTrain {
   const links = description.links.filter((link) => !without.has(link.id))
@@ -108,12 +124,17 @@ function wheelMotions(wheelSets: readonly WheelSet[], turning: ReadonlyMap<strin
  * Metres forward per radian of the motor, from the driven wheels.
  *
  * @returns null when nothing is driven
+ * @example travelPerRadian(driveTrain(describeConstruction('tank-can'))) // 0.0002533
  */
 export function travelPerRadian(train: DriveTrain): number | null {
   return train.wheels.find((wheel) => wheel.travelPerRadian !== null)?.travelPerRadian ?? null
 }
 
-/** Whether driven wheels pull against each other: they would turn the engine both ways at once. */
+/**
+ * Whether driven wheels pull against each other: they would turn the engine both ways at once.
+ *
+ * @example pullsAgainstItself(driveTrain(describeConstruction('tank-can'))) // false
+ */
 export function pullsAgainstItself(train: DriveTrain): boolean {
   const ways = new Set(
     train.wheels.flatMap((wheel) => (wheel.travelPerRadian === null ? [] : [Math.sign(wheel.travelPerRadian)])),
@@ -126,6 +147,7 @@ export function pullsAgainstItself(train: DriveTrain): boolean {
  *
  * @param motorRadPerSecond rad/s of the motor, signed
  * @returns m/s forward, null when nothing is driven
+ * @example trackSpeed(driveTrain(describeConstruction('tank-can')), 1000) // 0.2533
  */
 export function trackSpeed(train: DriveTrain, motorRadPerSecond: number): number | null {
   const travel = travelPerRadian(train)
@@ -151,7 +173,11 @@ export interface LooseHalf {
   readonly turnedByRods: boolean
 }
 
-/** Axles in two halves whose muff is among the links that do not carry. */
+/**
+ * Axles in two halves whose muff is among the links that do not carry.
+ *
+ * @example looseHalves(describeConstruction('tank-can'), new Set()) // []
+ */
 export function looseHalves(description: EngineDescription, without: ReadonlySet<string>): LooseHalf[] {
   const { turning } = driveTrain(description, without)
   return description.links.flatMap((link) => {
@@ -170,7 +196,13 @@ export interface Order {
   readonly kind: 'turn' | 'mesh'
 }
 
-/** Every turning part's order and every gear mesh's, in motor turns, slowest first. */
+/**
+ * Every turning part's order and every gear mesh's, in motor turns, slowest first.
+ *
+ * @example
+ * ordersOf(describeConstruction('tank-can'), driveTrain(describeConstruction('tank-can')))[0]?.order
+ * // 0.03333
+ */
 export function ordersOf(description: EngineDescription, train: DriveTrain): Order[] {
   const names = new Map(description.rotors.map((rotor) => [rotor.id, rotor.name]))
   const halves = new Set(description.links.filter((link) => link.kind === 'muff').map((link) => link.to))

@@ -20,6 +20,7 @@ const WAITING_OHMS = 1500
  *
  * @param description an engine without a decoder
  * @returns the same description where it has one already, or a wound-field motor no decoder drives
+ * @example fitDecoder(describeConstruction('tank-can')).power // 'dcc'
  */
 export function fitDecoder(description: EngineDescription): EngineDescription {
   const motors = description.motors.filter((motor) => motor.field === null)
@@ -195,6 +196,9 @@ function padOf(motors: EngineDescription['motors'], feed: string): string {
   return motors.some((motor) => motor.feeds.plus === feed) ? 'decoder.out-plus' : 'decoder.out-minus'
 }
 
+/**
+ * @example hasDecoder(describeConstruction('tank-can')) // false
+ */
 export function hasDecoder(description: EngineDescription): boolean {
   return description.decoder !== undefined
 }
@@ -202,6 +206,8 @@ export function hasDecoder(description: EngineDescription): boolean {
 /**
  * Where the decoder's switch stands: on DC it follows the rails if it is set to run on DC at all; on DCC it does as
  * it is told, whichever way its rail leads are.
+ *
+ * @example decoderPosition({ supply: 'dc', dcOperation: false }) // 'silent'
  */
 export function decoderPosition(
   running:

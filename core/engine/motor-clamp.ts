@@ -14,6 +14,7 @@ export interface Clamp {
  * that end kept apart, and every other motor beside it off.
  *
  * @throws RangeError for a motor the engine has not
+ * @example motorClamp(describeConstruction('tank-can'), 'motor').plus // 'motor.plus'
  */
 export function motorClamp(description: EngineDescription, motorId: string): Clamp {
   const { components, motors } = description
@@ -39,7 +40,11 @@ export function motorClamp(description: EngineDescription, motorId: string): Cla
   return { plus, minus: component(motor.feeds.minus)?.to ?? '', open: [...feeds.map((entry) => entry.id), ...others] }
 }
 
-/** Where to clamp the whole engine: its two rails; with `motorsOff` the leads of every motor taken off. */
+/**
+ * Where to clamp the whole engine: its two rails; with `motorsOff` the leads of every motor taken off.
+ *
+ * @example railClamp(describeConstruction('tank-can'), false).open // []
+ */
 export function railClamp({ rails, motors }: EngineDescription, motorsOff: boolean): Clamp {
   return { plus: rails.plus, minus: rails.minus, open: motorsOff ? motors.map((motor) => motor.feeds.plus) : [] }
 }

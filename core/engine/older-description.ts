@@ -5,6 +5,7 @@ import { DESCRIPTION_VERSION, type CircuitComponent, type EngineDescription } fr
  * its id alone, in the way our own constructions are named; nothing after this one reads an id.
  *
  * @param description of any version so far
+ * @example inPresentForm({ ...describeConstruction('tank-can'), version: 1 }).version // 2
  */
 export function inPresentForm(description: EngineDescription): EngineDescription {
   if (description.version >= DESCRIPTION_VERSION) return description

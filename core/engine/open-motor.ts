@@ -13,6 +13,11 @@ const PLATE_BREAKS = 0.08
  * @param description the engine
  * @param motor of it, with a permanent magnet and closed
  * @param plate how its end plate is held, and the minutes to have it off
+ * @example
+ * openMotor(describeConstruction('tank-can'), describeConstruction('tank-can').motors[0], {
+ *   heldBy: 'tongues',
+ *   minutes: 4,
+ * }).motors[0].opens // true
  */
 export function openMotor(
   description: EngineDescription,

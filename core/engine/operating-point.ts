@@ -36,6 +36,12 @@ const SUPPLY_OHMS = 0.05
  * @param condition component states, switch positions, magnets and loads
  * @param applied where the supply is clamped and what it gives
  * @throws RangeError when the supply is clamped to a node that is not there
+ * @example
+ * operatingPoint(
+ *   new Circuit(describeConstruction('tank-can')),
+ *   {},
+ *   { plus: 'motor.plus', minus: 'motor.minus', volts: 12 },
+ * ).supplyAmps // 0.1731
  */
 export function operatingPoint(circuit: Circuit, condition: Condition, applied: Applied): OperatingPoint {
   const plus = circuit.node(applied.plus)

@@ -26,6 +26,7 @@ const FED_SHARE = 0.2
  *
  * @param description the engine; switches at a position in which it runs
  * @param running switch positions in which it runs
+ * @example pickupMap(describeConstruction('tank-can')).filter(({ collects }) => collects).length // 6
  */
 export function pickupMap(
   description: EngineDescription,
@@ -59,7 +60,11 @@ export function pickupMap(
   })
 }
 
-/** Positions of the switches in which the motors run: the first that lets current through, tried in order. */
+/**
+ * Positions of the switches in which the motors run: the first that lets current through, tried in order.
+ *
+ * @example runningPositions(describeConstruction('three-rail-single')) // { sequence: 'forward' }
+ */
 export function runningPositions(description: EngineDescription): Record<string, string> {
   const positions = Object.fromEntries(description.switches.map((entry) => [entry.id, entry.rest]))
   if (description.motors.length === 0) return positions

@@ -15,7 +15,11 @@ const throughMotor = new Set([
   'decoder',
 ])
 
-/** Which pole each node belongs to with everything sound and no motor or lamp in the way. */
+/**
+ * Which pole each node belongs to with everything sound and no motor or lamp in the way.
+ *
+ * @example polesOf(describeConstruction('tank-can')).get('motor.plus') // 'plus'
+ */
 export function polesOf(description: EngineDescription): ReadonlyMap<string, Pole> {
   const poles = new Map<string, Pole>()
   const walk = (start: string, pole: Pole): void => {

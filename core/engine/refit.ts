@@ -1,6 +1,10 @@
 import type { CircuitComponent, EngineDescription, Turnable, WheelSet } from './description-schema'
 
-/** The description as it is with these things refitted the other way round. */
+/**
+ * The description as it is with these things refitted the other way round.
+ *
+ * @example refitted(describeConstruction('tank-can'), []).magnets // {}
+ */
 export function refitted(
   description: EngineDescription,
   turned: readonly Turnable[],

@@ -44,6 +44,7 @@ const built = new Map<string, EngineDescription>()
  * The description of a construction, with a decoder where the engine runs on DCC.
  *
  * @param id of a construction; an unknown one gives the generic machine
+ * @example describeConstruction('tank-can').motors[0].kind // 'can'
  */
 export function describeConstruction(id: string, power: 'dc' | 'ac' | 'dcc' = 'dc'): EngineDescription {
   const plan =

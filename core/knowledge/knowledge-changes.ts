@@ -85,6 +85,9 @@ export function changesBetween(shipped: Knowledge, copy: Knowledge): KnowledgeCh
   }
 }
 
+/**
+ * @example countChanges(changesBetween(diagnosisKnowledge, diagnosisKnowledge)) // 0
+ */
 export function countChanges(changes: KnowledgeChanges): number {
   return knowledgeLists.reduce(
     (sum, list) => sum + changes[list].length + changes.without[list].length,

@@ -16,6 +16,12 @@ export interface Change {
  * Judges a difference by the rule that one inside the combined expanded uncertainty is no difference
  * (GUM 5.1.2 for the combination). The two figures are taken as independent, which is cautious when the
  * same meter was used for both.
+ *
+ * @example
+ * compareBeforeAfter(
+ *   { value: 180, low: 176, high: 184, unit: 'mA' },
+ *   { value: 120, low: 117, high: 123, unit: 'mA' },
+ * ).verdict // 'lower'
  */
 export function compareBeforeAfter(before: IntervalFigure, after: IntervalFigure): Change {
   if (before.unit !== after.unit) throw new TypeError(`Cannot compare ${before.unit} with ${after.unit}.`)

@@ -30,6 +30,7 @@ export interface RepeatedMeasurement {
  * @param values the readings, SI, at least one
  * @param meterUncertainty standard uncertainty of the meter at this value, SI; it does not shrink with repeats
  * @throws RangeError when no reading is given
+ * @example repeatedMeasurement([4.1, 4.3, 4.2], 0.05).expanded // 0.1861
  */
 export function repeatedMeasurement(values: readonly number[], meterUncertainty: number): RepeatedMeasurement {
   const count = values.length

@@ -13,7 +13,11 @@ export interface Scale {
 
 const MILLIMETRES_PER_FOOT = 304.8
 
-/** Ratio of a scale stated in millimetres to the foot (exact: 1 ft = 304.8 mm). */
+/**
+ * Ratio of a scale stated in millimetres to the foot (exact: 1 ft = 304.8 mm).
+ *
+ * @example ratioFromMillimetresPerFoot(4) // 76.2
+ */
 export function ratioFromMillimetresPerFoot(millimetresPerFoot: number): number {
   if (!(millimetresPerFoot > 0)) throw new RangeError('A scale needs more than 0 mm to the foot.')
   return MILLIMETRES_PER_FOOT / millimetresPerFoot
@@ -60,6 +64,7 @@ export function findScale(id: string): Scale | undefined {
  * @param modelMetresPerSecond speed of the model, m/s
  * @param ratio full size divided by model size
  * @returns km/h and mph of the prototype
+ * @example scaleSpeed(0.2, 87) // { kilometresPerHour: 62.64, milesPerHour: 38.92 }
  */
 export function scaleSpeed(
   modelMetresPerSecond: number,
@@ -77,6 +82,7 @@ export function scaleSpeed(
  * @param gearRatio motor turns per wheel turn
  * @returns rad/s of the motor
  * @throws RangeError when diameter or ratio is not above zero
+ * @example motorSpeedFromTrackSpeed(0.2, 0.012, 20) // 666.7
  */
 export function motorSpeedFromTrackSpeed(
   modelMetresPerSecond: number,

@@ -5,6 +5,7 @@ import type { IntervalFigure } from './measured-value'
  * with 1 or 2, else to one, and the value to the same place.
  *
  * @returns the value and the expanded uncertainty as text, without unit
+ * @example withUncertainty(5.4321, 0.234) // { value: '5.43', uncertainty: '0.24' }
  */
 export function withUncertainty(value: number, uncertainty: number): { value: string; uncertainty: string } {
   if (!Number.isFinite(uncertainty) || uncertainty <= 0) return { value: plainNumber(value), uncertainty: '' }
@@ -19,7 +20,11 @@ export function withUncertainty(value: number, uncertainty: number): { value: st
   }
 }
 
-/** "22.4 ± 0.6 Ω"; with an unsymmetrical interval "22.4 Ω (21.0 to 25.1)". */
+/**
+ * "22.4 ± 0.6 Ω"; with an unsymmetrical interval "22.4 Ω (21.0 to 25.1)".
+ *
+ * @example describeFigure({ value: 5.4321, low: 5.2, high: 5.7, unit: 'Ω' }) // '5.43 ± 0.27 Ω'
+ */
 export function describeFigure(figure: IntervalFigure): string {
   const up = figure.high - figure.value
   const down = figure.value - figure.low
@@ -36,7 +41,11 @@ function decimalsOf(text: string): number {
   return point < 0 ? 0 : text.length - point - 1
 }
 
-/** Three significant digits without an exponent. */
+/**
+ * Three significant digits without an exponent.
+ *
+ * @example plainNumber(0.000012) // '0.0000120'
+ */
 export function plainNumber(value: number): string {
   if (value === 0) return '0'
   const exponent = Math.floor(Math.log10(Math.abs(value)))

@@ -6,6 +6,7 @@ import type { IntervalFigure } from './measured-value'
  * @param stops stops counted, whole and not negative
  * @param laps laps run, more than zero
  * @throws RangeError for a count that is not whole, negative, or no laps
+ * @example stopsPerLap(4, 10) // { value: 0.4, low: 0.109, high: 1.024, unit: 'stops per lap' }
  */
 export function stopsPerLap(stops: number, laps: number): IntervalFigure {
   if (!Number.isInteger(stops) || stops < 0) throw new RangeError('Stops are counted in whole numbers from 0.')
@@ -18,6 +19,8 @@ export function stopsPerLap(stops: number, laps: number): IntervalFigure {
 /**
  * Whether two counts over their laps differ at the 95 % level: the exact conditional (binomial) test of two
  * Poisson rates (Przyborowski & Wilenski 1940), two-sided by doubling the smaller tail.
+ *
+ * @example stopRatesDiffer({ stops: 12, laps: 10 }, { stops: 1, laps: 10 }) // true
  */
 export function stopRatesDiffer(
   before: { stops: number; laps: number },

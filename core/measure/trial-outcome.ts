@@ -13,6 +13,7 @@ export type TrialVerdict = 'cured' | 'better' | 'worse' | 'no-measurable-change'
  * "Cured" also asks that no attempt failed afterwards.
  *
  * @throws RangeError where a count is not whole, or more failures than attempts are given
+ * @example compareTrials({ failures: 5, attempts: 6 }, { failures: 0, attempts: 20 }) // 'cured'
  */
 export function compareTrials(before: TrialOutcome, after: TrialOutcome): TrialVerdict {
   for (const outcome of [before, after]) assertOutcome(outcome)

@@ -30,6 +30,9 @@ const NUMBER_THEN_UNIT = /^([+\-−]?)\s*([\d.,'  ]*\d[.,]?|[.,]\d+)\s*(.*)$/u
  * @param kindName which quantity the box is for
  * @param typed the text of the box
  * @returns the quantity in SI with its resolution, or a sentence saying what is wrong. Never throws.
+ * @example
+ * readTypedQuantity('current', '180')
+ * // { ok: true, quantity: { typed: '180', value: 0.18, resolution: 0.001, unit: 'mA' } }
  */
 export function readTypedQuantity(kindName: QuantityKindName, typed: string): TypedQuantityResult {
   const kind: QuantityKind = quantityKinds[kindName]

@@ -19,6 +19,7 @@ export const UNKNOWN_METER = { percentOfReading: 1, digits: 1 } as const
  * rectangular distribution (GUM 4.3.7), with half a last digit for reading off.
  *
  * @param value the reading, SI
+ * @example meterStandardUncertainty(12, { percentOfReading: 0.5, digits: 2, resolution: 0.01 }) // 0.04628
  */
 export function meterStandardUncertainty(value: number, accuracy: MeterAccuracy): number {
   const limit = (accuracy.percentOfReading / 100) * Math.abs(value) + accuracy.digits * accuracy.resolution
@@ -26,7 +27,11 @@ export function meterStandardUncertainty(value: number, accuracy: MeterAccuracy)
   return Math.hypot(limit, quantisation) / Math.sqrt(3)
 }
 
-/** Combined standard uncertainty of independent parts (GUM 5.1.2). */
+/**
+ * Combined standard uncertainty of independent parts (GUM 5.1.2).
+ *
+ * @example combineStandardUncertainties(3, 4) // 5
+ */
 export function combineStandardUncertainties(...parts: number[]): number {
   return Math.hypot(...parts)
 }
@@ -36,6 +41,7 @@ export function combineStandardUncertainties(...parts: number[]): number {
  *
  * @param degreesOfFreedom ν ≥ 1; Infinity allowed
  * @throws RangeError below one degree of freedom
+ * @example studentFactor95(4) // 2.78
  */
 export function studentFactor95(degreesOfFreedom: number): number {
   if (!(degreesOfFreedom >= 1)) throw new RangeError('A Student factor needs at least one degree of freedom.')

@@ -19,6 +19,14 @@ export interface CoastQuestion {
  *
  * @returns m
  * @throws RangeError where friction or inertia is not positive
+ * @example
+ * coastingDistance({
+ *   radPerSecond: 800,
+ *   coulombTorque: 0.0008,
+ *   viscousTorque: 1e-7,
+ *   inertia: 2e-7,
+ *   travelPerRadian: 0.0003,
+ * }) // 0.02251
  */
 export function coastingDistance({
   radPerSecond,
@@ -49,6 +57,7 @@ const RUN_UP_SECONDS = 0.05
  * @param massKilograms of the whole engine
  * @param travelPerRadian metres per radian of the motor
  * @returns kg·m²
+ * @example inertiaAtShaft({ ohms: 20, backEmf: 0.012 }, 0.2, 0.0003) // 3.78e-7
  */
 export function inertiaAtShaft(
   motor: { readonly ohms: number; readonly backEmf: number },
@@ -66,6 +75,7 @@ export function inertiaAtShaft(
  * @param toVolts below which the decoder or motor gives up
  * @param amps drawn meanwhile
  * @returns s
+ * @example stayAliveSeconds(0.001, 14, 8, 0.2) // 0.03
  */
 export function stayAliveSeconds(farads: number, fromVolts: number, toVolts: number, amps: number): number {
   if (!(amps > 0) || !(farads > 0) || fromVolts < toVolts)

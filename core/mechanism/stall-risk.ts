@@ -61,6 +61,14 @@ export const PATCH_MM = 4
  *
  * @param question points and stretches; mm
  * @throws RangeError where a stretch ends before it begins, or a chance is none
+ * @example
+ * stallRisk({
+ *   points: [
+ *     { id: 'a', pole: 'plus', atMm: 10, failChance: 0 },
+ *     { id: 'b', pole: 'minus', atMm: 10, failChance: 0 },
+ *   ],
+ *   stretches: [{ pole: 'plus', fromMm: 0, toMm: 12 }],
+ * }).longestWithoutMm // 12
  */
 export function stallRisk({ points, stretches, bridgedMm = 0, patchMm = PATCH_MM }: StallQuestion): StallRisk {
   for (const point of points)

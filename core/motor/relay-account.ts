@@ -34,6 +34,9 @@ const CHATTER_SHARE = 0.9
  * Judges a relay by where it pulls in and lets go. Causes and cures are common practice, no published source.
  *
  * @param readings of one test
+ * @example
+ * judgeRelay({ pullInVolts: [7.2, 7.3, 7.2], dropOutVolts: [3.1, 3, 3.1], stepVolts: 0.1, heard: null })
+ *   .pullIn?.mean // 7.233
  */
 export function judgeRelay({ pullInVolts, dropOutVolts, stepVolts, pulledByAc, heard }: RelayReadings): RelayAccount {
   const pullIn = meanOf(pullInVolts, stepVolts)

@@ -28,6 +28,7 @@ interface Path {
  *
  * @param seen position before the first interruption, then after each; at least one
  * @throws RangeError for an empty row
+ * @example readSequence(['forward', 'neutral', 'neutral', 'reverse']).steps // [ 1, 0, 1 ]
  */
 export function readSequence(seen: readonly SeenPosition[]): SequenceAccount {
   const [first, ...after] = seen

@@ -115,6 +115,9 @@ const IMPLAUSIBLE_OVERVOLTAGE = 1.75
  * Whether a voltage is likely a slip of the finger on this machine.
  *
  * @returns the question to ask, or null when it is believable
+ * @example
+ * doubtVoltage(60, 12)
+ * // '60.0 V on a 12.0 V motor would burn it: is it 6.00 V? It is kept, and left out of the judgement until you say it is right.'
  */
 export function doubtVoltage(voltage: number, nominalVoltage: number): string | null {
   if (voltage <= nominalVoltage * IMPLAUSIBLE_OVERVOLTAGE) return null
@@ -151,7 +154,21 @@ export function compareDirections(readings: readonly MeteredReading[]): Directio
   return { voltage: shared, forward: currentOf('forward'), reverse: currentOf('reverse') }
 }
 
-/** The current of readings taken under one and the same condition, by the two-part rule. */
+/**
+ * The current of readings taken under one and the same condition, by the two-part rule.
+ *
+ * @example
+ * currentFigure(
+ *   [0.12, 0.122].map((value) => ({
+ *     kind: 'running',
+ *     direction: 'forward',
+ *     voltage: { value: 12, resolution: 0.1, meter: null },
+ *     current: { value, resolution: 0.001, meter: null },
+ *     speed: null,
+ *     run: null,
+ *   })),
+ * ).value // 0.121
+ */
 export function currentFigure(readings: readonly MeteredReading[]): IntervalFigure {
   const first = readings[0] as MeteredReading
   const together = repeatedMeasurement(
@@ -166,6 +183,9 @@ export function currentFigure(readings: readonly MeteredReading[]): IntervalFigu
   }
 }
 
+/**
+ * @example sameVoltage(11.9, 12) // true
+ */
 export function sameVoltage(first: number, second: number): boolean {
   return Math.abs(first - second) <= SAME_VOLTAGE_FRACTION * Math.max(first, second)
 }

@@ -32,6 +32,7 @@ const MEDIAN_EFFICIENCY = 2 / Math.PI
  *
  * @param logs logarithms of the figure, one an engine
  * @returns what a further sound example should read
+ * @example shrunkSpread([], { centre: 1.5, betweenTypes: 0.3, withinType: 0.1 }).centre // 1.5
  */
 export function shrunkSpread(logs: readonly number[], prior: ClassPrior): Expected {
   const count = logs.length

@@ -14,6 +14,17 @@ export interface StartBreak {
  *
  * @param points running readings of one direction whose speed is unknown; at least two on each side are needed
  * @returns null where no such break shows
+ * @example
+ * findStartBreak(
+ *   [
+ *     [1, 0.05],
+ *     [2, 0.1],
+ *     [3, 0.15],
+ *     [4, 0.08],
+ *     [5, 0.085],
+ *     [6, 0.09],
+ *   ].map(([voltage, current]) => ({ voltage, current, speed: null, locked: false, direction: 'forward' })),
+ * ) // { lastStandingVoltage: 3, firstTurningVoltage: 4 }
  */
 export function findStartBreak(points: readonly SweepPoint[]): StartBreak | null {
   const sorted = [...points].sort((a, b) => a.voltage - b.voltage)

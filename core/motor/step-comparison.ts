@@ -60,5 +60,9 @@ export function judgeStep(before: TestedStep | null, now: TestedStep): StepVerdi
       }
 }
 
-/** A current as the bench says it. */
+/**
+ * A current as the bench says it.
+ *
+ * @example milliamps(0.1234) // '123 mA'
+ */
 export const milliamps = (amps: number): string => `${(amps * 1000).toFixed(amps < 0.1 ? 1 : 0)} mA`

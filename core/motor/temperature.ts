@@ -13,13 +13,18 @@ export const FERRITE_PER_KELVIN = -0.002
  * @param resistance measured, Ω
  * @param windingCelsius temperature of the winding when measured, °C
  * @throws RangeError below −200 °C
+ * @example resistanceAt20(12, 60) // 10.37
  */
 export function resistanceAt20(resistance: number, windingCelsius: number): number {
   if (!(windingCelsius > -200)) throw new RangeError('A winding is not that cold.')
   return (resistance * (COPPER_ZERO_CELSIUS + REFERENCE_CELSIUS)) / (COPPER_ZERO_CELSIUS + windingCelsius)
 }
 
-/** Back-EMF constant at 20 °C for a ferrite magnet at `magnetCelsius`. */
+/**
+ * Back-EMF constant at 20 °C for a ferrite magnet at `magnetCelsius`.
+ *
+ * @example backEmfAt20(0.01, 60) // 0.01087
+ */
 export function backEmfAt20(backEmf: number, magnetCelsius: number): number {
   return backEmf / (1 + FERRITE_PER_KELVIN * (magnetCelsius - REFERENCE_CELSIUS))
 }
@@ -31,6 +36,7 @@ export function backEmfAt20(backEmf: number, magnetCelsius: number): number {
  * @param warmResistance Ω now
  * @returns °C now
  * @throws RangeError unless both resistances are above zero
+ * @example windingTemperature(10, 20, 12) // 71
  */
 export function windingTemperature(coldResistance: number, coldCelsius: number, warmResistance: number): number {
   if (!(coldResistance > 0 && warmResistance > 0)) throw new RangeError('Winding resistances must be above zero.')

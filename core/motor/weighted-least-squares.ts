@@ -12,6 +12,7 @@ export interface LeastSquaresSolution {
  * @param observed what each row should give
  * @param weights 1/σ² of each observation, > 0
  * @returns null when the columns cannot be told apart (pivot below 1e-12 of its scaled size)
+ * @example solveWeightedLeastSquares([[1, 0], [1, 1], [1, 2]], [1, 3, 5], [1, 1, 1])?.parameters // [ 1, 2 ]
  */
 export function solveWeightedLeastSquares(
   rows: readonly (readonly number[])[],

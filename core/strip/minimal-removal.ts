@@ -55,6 +55,7 @@ type Needs = readonly (readonly string[])[]
  * @param goal every inner list must have one of its parts off
  * @param options what is off, must stay, may be overruled, and which tools there are
  * @returns the plan, or the part that stands in the way and why
+ * @example minimalRemoval(describeConstruction('tank-can'), [['motor']]).minutes // 10.4
  */
 export function minimalRemoval(
   description: EngineDescription,
@@ -67,7 +68,11 @@ export function minimalRemoval(
   return best ?? explain(parts, goal, search)
 }
 
-/** The plan for reaching a place, its parts that must stay on honoured. */
+/**
+ * The plan for reaching a place, its parts that must stay on honoured.
+ *
+ * @example planAccess(describeConstruction('tank-can'), 'motor.terminals').minutes // 3.4
+ */
 export function planAccess(
   description: EngineDescription,
   accessId: string,

@@ -72,7 +72,7 @@ const WORTH_ORDERING = 0.04
  *
  * @param goalIds ids of {@link stripGoals}
  * @param options what is off, must stay, may be overruled, and which tools there are
- * @example planStrip(describeConstruction('tank-open'), ['usual.commutator'])
+ * @example planStrip(describeConstruction('tank-open'), ['usual.commutator']).minutes // 5
  */
 export function planStrip(
   description: EngineDescription,

@@ -32,6 +32,7 @@ const WANDER_SHARE = 0.06
  * of the rest what is linked to the armature, by weight.
  *
  * @returns between 0 and 1; 0 with no motor in
+ * @example frictionShare(describeConstruction('open-frame'), new Set()) // 1
  */
 export function frictionShare(description: EngineDescription, off: ReadonlySet<string>): number {
   const armatures = new Set(description.motors.map((motor) => motor.rotor))
@@ -62,7 +63,7 @@ export function frictionShare(description: EngineDescription, off: ReadonlySet<s
  *
  * @param before null at the first test: then the description alone says, and says little
  * @param volts the test is made at
- * @example expectedCurrent(description, new Set(), { off: new Set(['rods']), amps: 0.1, uncertainty: 0.003 }, 4)
+ * @example expectedCurrent(describeConstruction('tank-can'), new Set(), null, 4)?.amps // 0.1127
  */
 export function expectedCurrent(
   description: EngineDescription,

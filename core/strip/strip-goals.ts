@@ -18,7 +18,11 @@ export interface StripGoal {
  * Everything this engine can be opened for: the usual words first, then each place that can be reached, then each part
  * that comes off.
  *
- * @example stripGoals(describeConstruction('tank-open')).map((goal) => goal.id) // ['usual.lid', 'usual.commutator', …]
+ *
+ * @example
+ * stripGoals(describeConstruction('tank-open'))
+ *   .slice(0, 2)
+ *   .map((goal) => goal.id) // [ 'usual.lid', 'usual.commutator' ]
  */
 export function stripGoals(description: EngineDescription): StripGoal[] {
   const usual = usualGoals(description).filter((goal) => goal.off.length > 0)

@@ -16,7 +16,7 @@ const SHIPPED_WEIGHT = 1
  * The description with the shop's own minutes: the median of its times, drawn towards the shipped figure while they
  * are few.
  *
- * @example one time of 6 min against 2 shipped gives 4 min; five of them 5.3 min
+ * One time of 6 min against 2 shipped gives 4 min; five of them 5.3 min
  */
 export function withTaughtMinutes(description: EngineDescription, taught: readonly TaughtMinutes[]): EngineDescription {
   if (taught.length === 0) return description

@@ -19,7 +19,15 @@ export interface Cell {
 
 const magnetic: ReadonlySet<Material> = new Set(['steel', 'ferrite', 'alnico'])
 
-/** Why a thing is better not laid there; empty where it may lie. */
+/**
+ * Why a thing is better not laid there; empty where it may lie.
+ *
+ * @example
+ * whyNotThere(
+ *   { name: 'Spring', kind: 'motor-part', materials: ['steel'], removal: null },
+ *   { id: 'a', name: 'A', rows: 1, columns: 1, magnetic: false, lid: false },
+ * ) // ''
+ */
 export function whyNotThere(part: Pick<Part, 'materials' | 'kind' | 'name' | 'removal'>, tray: Tray): string {
   const held = part.materials.some((material) => magnetic.has(material))
   if (tray.magnetic && !held && !tray.lid)
@@ -36,7 +44,13 @@ export function whyNotThere(part: Pick<Part, 'materials' | 'kind' | 'name' | 're
  *
  * @param taken cells that something lies in
  * @returns null where every tray is full
- * @example nextCell([{ id: 'a', name: 'A', rows: 2, columns: 3, magnetic: true, lid: false }], [], screw) // { tray: 'a', row: 1, column: 1 }
+ * @example
+ * nextCell([{ id: 'a', name: 'A', rows: 2, columns: 3, magnetic: true, lid: false }], [], {
+ *   name: 'Screw',
+ *   kind: 'fastener',
+ *   materials: ['steel'],
+ *   removal: null,
+ * }) // { tray: 'a', row: 1, column: 1 }
  */
 export function nextCell(
   trays: readonly Tray[],
@@ -62,15 +76,26 @@ export function nextCell(
   return null
 }
 
+/**
+ * @example cellKey({ tray: 'a', row: 2, column: 3 }) // 'a/2/3'
+ */
 export const cellKey = ({ tray, row, column }: Cell): string => `${tray}/${row}/${column}`
 
-/** What kind of cell a part wants. */
+/**
+ * What kind of cell a part wants.
+ *
+ * @example goesTo({ materials: ['steel'], removal: null }) // 'magnet'
+ */
 export function goesTo(part: Pick<Part, 'materials' | 'removal'>): 'magnet' | 'lid' | 'any' {
   const springs = (part.removal?.hazards ?? []).some((hazard) => hazard === 'flies-away' || hazard === 'small-parts')
   if (springs) return 'lid'
   return part.materials.includes('steel') ? 'magnet' : 'any'
 }
 
-/** A cell as it is called: rows by letter, columns by number. */
+/**
+ * A cell as it is called: rows by letter, columns by number.
+ *
+ * @example cellName({ row: 2, column: 3 }) // 'B3'
+ */
 export const cellName = ({ row, column }: Pick<Cell, 'row' | 'column'>): string =>
   `${String.fromCharCode(64 + row)}${column}`

@@ -49,7 +49,7 @@ export type BackStep =
  * the lid is closed.
  *
  * @param taken parts that are off, in the order in which they came off
- * @example wayBack(description, planStrip(description, ['usual.motor']).steps.map((step) => step.part))
+ * @example wayBack(describeConstruction('tank-can'), ['body']).map(({ kind }) => kind) // [ 'fit', 'test' ]
  */
 export function wayBack(description: EngineDescription, taken: readonly string[]): BackStep[] {
   const parts = new Map(description.parts.map((part) => [part.id, part]))

@@ -19,6 +19,9 @@ const sides: Readonly<Record<Area, string>> = {
 /** An outcome that hardly ever comes explains nothing. */
 const COMES = 0.04
 
+/**
+ * @example percent(0.534) // '53 %'
+ */
 export function percent(chance: number): string {
   return chance > 0 && chance < 0.01
     ? 'under 1 %'

@@ -24,7 +24,7 @@ const MOST_KINDS = 12
  * smell is not cleared once more by every look at a machine that does not smell, whatever else was mended in between.
  *
  * @returns null where there is too much to go through
- * @example two quiet looks at a fault heard in 0.7 of all cases, nothing misread: 0.3, and not 0.09
+ * Two quiet looks at a fault heard in 0.7 of all cases, nothing misread: 0.3, and not 0.09
  */
 export function chanceOfLooks({ outcomes, silence, leaks }: SignsOfTest, looks: readonly Look[]): number | null {
   if (looks.length > MOST_LOOKS) return null

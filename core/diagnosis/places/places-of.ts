@@ -35,6 +35,7 @@ export interface Place {
  * together, such as the treads of one bogie or the two brushes of a motor, are one place.
  *
  * @param description the engine
+ * @example placesOf(describeConstruction('tank-can')).filter(({ role }) => role === 'treads').length // 1
  */
 export function placesOf(description: EngineDescription): Place[] {
   return [
