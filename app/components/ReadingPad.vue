@@ -31,7 +31,9 @@ const boxesOf = (kind: TypedKind) =>
 const boxes = computed(() => boxesOf(draft.value.kind))
 const understood = computed(() => understandLine(draft.value, draft.value.speedBy, props.meters))
 const kinds = computed<TypedKind[]>(() =>
-  props.sheet.withMeter ? ['running', 'locked', 'trial', 'dead'] : ['timed', 'creep', 'stops', 'trial', 'dead'],
+  typedKinds.filter((kind) =>
+    readingKinds[kind].offered.some((by) => by === (props.sheet.withMeter ? 'meter' : 'watch')),
+  ),
 )
 const directed = computed(() => isDirected(draft.value.kind))
 watch(
@@ -182,7 +184,7 @@ useBenchKeys([{ key: 'm', label: 'Type a reading', run: () => focusBox(0) }])
           Reverse<kbd>R</kbd>
         </button>
         <button
-          v-for="kind in ['locked', 'trial', 'dead'] as const"
+          v-for="kind in kinds.slice(1)"
           :key="kind"
           type="button"
           role="radio"

@@ -13,6 +13,7 @@ export const afterStep = defineReading({
     { voltage: 'needed', current: 'needed', rotation: 'optional' },
     { step: NeededLine(120), turns: OneOf(['forward', 'reverse', 'stands'] as const) },
   ),
+  offered: [],
   boxes: () => [needed('voltage'), needed('current'), optional('rotation')],
   contradictions: (quantities) => running.contradictions(quantities),
   line: ({ step, quantities }) => ({ words: step, values: voltsAndAmps(quantities) }),

@@ -4,6 +4,7 @@ import { defineReading, needed, readingSchema } from './reading-kind'
 export const stops = defineReading({
   name: 'Stops',
   schema: readingSchema('stops', { stops: 'needed', laps: 'needed' }, {}),
+  offered: ['watch'],
   boxes: () => [needed('stops'), needed('laps')],
   contradictions: ({ laps }) => (laps?.value === 0 ? { laps: 'At least one lap.' } : {}),
   line: ({ quantities: { stops: times, laps } }) => ({
@@ -18,6 +19,7 @@ export const stops = defineReading({
 export const trial = defineReading({
   name: 'Trial',
   schema: readingSchema('trial', { failures: 'needed', attempts: 'needed' }, {}),
+  offered: ['meter', 'watch'],
   boxes: () => [needed('failures'), needed('attempts')],
   contradictions: ({ failures, attempts }) => {
     if (failures && attempts && failures.value > attempts.value)

@@ -5,6 +5,7 @@ import { voltsAndAmps } from './running'
 export const dead = defineReading({
   name: 'Dead',
   schema: readingSchema('dead', { voltage: 'optional' }, {}),
+  offered: ['meter', 'watch'],
   boxes: () => [optional('voltage')],
   contradictions: () => ({}),
   line: ({ quantities }) => ({ words: 'Dead', values: voltsAndAmps(quantities) }),

@@ -10,6 +10,7 @@ export const held = defineReading({
     { voltage: 'needed', current: 'needed', angle: 'optional', hold: 'optional' },
     direction,
   ),
+  offered: ['meter'],
   boxes: () => [needed('voltage'), needed('current'), optional('angle')],
   contradictions: ({ voltage, current }) => {
     if (voltage?.value === 0) return { voltage: 'A reading at 0 V tells nothing about the motor.' }

@@ -25,6 +25,8 @@ export interface LineInWords {
 export interface ReadingKindModule<S extends TObject> {
   readonly name: string
   readonly schema: S
+  /** On which sheets it is offered: read with a meter, or with eye, ear and a watch; none where nobody types it. */
+  readonly offered: ReadonlyArray<'meter' | 'watch'>
   /** Its boxes, in the order they are typed; none where only an instrument writes it. */
   readonly boxes: (speedBy: SpeedBy) => readonly ReadingBox[]
   /** By the box that is likeliest wrong. */

@@ -28,6 +28,7 @@ export const relay = defineReading({
       rise: OrNull(Type.Integer({ minimum: 1, maximum: 99 })),
     },
   ),
+  offered: [],
   boxes: () => [],
   contradictions: () => ({}),
   line: ({ quantities, ...what }) => ({ words: relayInWords(what), values: voltsAndAmps(quantities) }),

@@ -9,6 +9,7 @@ export const running = defineReading({
     { voltage: 'needed', current: 'needed', rotation: 'optional', distance: 'optional', duration: 'optional' },
     direction,
   ),
+  offered: ['meter'],
   boxes: (speedBy) => [
     needed('voltage'),
     needed('current'),

@@ -15,6 +15,7 @@ export const sequence = defineReading({
       position: OneOf(['forward', 'neutral', 'reverse'] as const),
     },
   ),
+  offered: [],
   boxes: () => [],
   contradictions: () => ({}),
   line: ({ quantities, ...look }) => ({ words: lookInWords(look), values: voltsAndAmps(quantities) }),
@@ -44,6 +45,7 @@ export const sequenceCount = defineReading({
       pullIn: OrNull(Type.Object({ above: Type.Number(), below: Type.Number() }, { additionalProperties: false })),
     },
   ),
+  offered: [],
   boxes: () => [],
   contradictions: () => ({}),
   line: ({ quantities: { failures, attempts } }) => ({

@@ -10,6 +10,7 @@ const distanceAndTime = <const K extends 'timed' | 'creep'>(
   defineReading({
     name,
     schema: readingSchema(kind, { distance: 'needed', duration: 'needed' }, direction),
+    offered: ['watch'],
     boxes: () => [needed('distance'), needed('duration')],
     contradictions: ({ distance, duration }) => {
       if (distance?.value === 0) return { distance: 'A distance above zero.' }
