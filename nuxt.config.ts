@@ -63,6 +63,16 @@ export default defineNuxtConfig({
       { baseName: 'font-bold', dir: fontFolder('700Bold') },
     ],
   },
+  // Who is signed in our own session says; asked twice, every screen would wait for both.
+  auth: { loadStrategy: 'none' },
+  // What a link leads to is fetched when a hand is on it, not while the screen it stands on is still being drawn.
+  experimental: { defaults: { nuxtLink: { prefetchOn: { interaction: true, visibility: false } } } },
+  hooks: {
+    // Named in the first page, what other screens need would be fetched before the one that was asked for.
+    'build:manifest': (manifest) => {
+      for (const chunk of Object.values(manifest)) chunk.prefetch = false
+    },
+  },
   vite: {
     build: { cssMinify: 'lightningcss' },
     worker: { format: 'es' },

@@ -1,37 +1,14 @@
 <script setup lang="ts">
-import { stationIds } from '~~/messages/vocabulary'
 import { timeLeft } from '~~/work/time-left'
 
 /** Waits of the shop, on every screen; a stop is one touch, `T` begins one for the job on the screen. */
 const timers = useTimerStore()
 const session = useSessionStore()
-const route = useRoute()
 onMounted(timers.start)
 useBell(computed(() => timers.ringing.length > 0))
-const label = ref('')
-const minutes = ref('10')
-const usual = [2, 5, 10, 30, 60]
-const MOST_MINUTES = 60 * 24 * 14
-const minutesNumber = computed(() => Number(minutes.value.replace(',', '.')))
-const minutesSound = computed(() => minutesNumber.value > 0 && minutesNumber.value <= MOST_MINUTES)
-
 /** A wait of hours stands on the Bench until its last hour; it rings everywhere. */
 const FLOATING_MS = 60 * 60_000
 const near = computed(() => timers.timers.filter((timer) => Date.parse(timer.endsAt) - timers.now < FLOATING_MS))
-
-/** The job on the screen, if any: the wait is its own. */
-const here = computed(() => {
-  if (!route.path.startsWith('/jobs/') || typeof route.params.id !== 'string') return null
-  const station = stationIds.find((id) => id === route.params.station) ?? 'take-in'
-  return { jobId: route.params.id, station }
-})
-
-async function start(): Promise<void> {
-  if (!minutesSound.value || !session.mayWrite) return
-  timers.dialogOpen = false
-  await timers.begin(label.value.trim() || 'Timer', minutesNumber.value, here.value)
-  label.value = ''
-}
 
 useBenchKeys([
   {
@@ -59,39 +36,6 @@ useBenchKeys([
       <span class="quiet">{{ timers.ringing.includes(timer) ? 'done: stop it' : 'stop' }}</span>
     </button>
   </div>
-  <v-dialog v-model="timers.dialogOpen" max-width="420">
-    <v-card title="Timer">
-      <v-card-text>
-        <v-text-field
-          v-model="label"
-          label="What for"
-          autofocus
-          placeholder="Glue, drying, run-in"
-          @keydown.enter="start"
-        />
-        <v-text-field
-          v-model="minutes"
-          label="Minutes"
-          inputmode="decimal"
-          :error-messages="minutesSound ? [] : ['Minutes in digits: more than 0, at most two weeks.']"
-          @keydown.enter="start"
-        />
-        <div class="usual">
-          <v-btn v-for="choice in usual" :key="choice" variant="outlined" @click="minutes = String(choice)">{{
-            choice
-          }}</v-btn>
-        </div>
-      </v-card-text>
-      <v-card-actions
-        ><v-btn variant="outlined" @click="timers.dialogOpen = false">Leave</v-btn><v-spacer /><v-btn
-          color="primary"
-          variant="flat"
-          @click="start"
-          >Start</v-btn
-        ></v-card-actions
-      >
-    </v-card>
-  </v-dialog>
 </template>
 
 <style scoped>
@@ -123,11 +67,5 @@ useBenchKeys([
 }
 .ringing .quiet {
   color: #1d1200;
-}
-.usual {
-  display: flex;
-  gap: 8px;
-  margin-top: 14px;
-  flex-wrap: wrap;
 }
 </style>

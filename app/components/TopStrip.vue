@@ -95,9 +95,10 @@ useBenchKeys([
             {{ session.person?.name.split(' ')[0] }}
           </button></template
         >
-        <v-list
-          ><v-list-item title="New password" @click="askForPassword" /><v-list-item title="Sign out" @click="signOut"
-        /></v-list>
+        <div class="menu" role="menu">
+          <button type="button" role="menuitem" @click="askForPassword">New password</button>
+          <button type="button" role="menuitem" @click="signOut">Sign out</button>
+        </div>
       </v-menu>
     </div>
     <LazyPasswordDialog v-if="passwordOpen" v-model="passwordOpen" />
@@ -105,6 +106,22 @@ useBenchKeys([
 </template>
 
 <style scoped>
+.menu {
+  display: grid;
+  background: var(--sheet);
+  border: 1px solid var(--rule);
+  box-shadow: 0 6px 18px rgb(0 0 0 / 18%);
+}
+.menu button {
+  padding: 0 20px;
+  min-height: 48px;
+  text-align: left;
+  color: var(--ink);
+}
+.menu button:hover,
+.menu button:focus-visible {
+  background: var(--paper);
+}
 .strip {
   display: flex;
   align-items: stretch;

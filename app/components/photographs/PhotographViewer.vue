@@ -30,7 +30,7 @@ const mayMark = computed(() => session.mayWrite && own.value !== null)
 const fields = ref<PhotographFields>({ caption: '', about: null, marks: [] })
 const drawing = ref<PhotographMark['shape'] | null>(null)
 const over = ref<string | null>(null)
-watch(viewer.opened, begin)
+watch(viewer.opened, begin, { immediate: true })
 function begin(): void {
   drawing.value = null
   over.value = null
