@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, like, or, sql, type SQL } from 'drizzle-orm'
+import { and, asc, count, desc, eq, inArray, like, max, or, sql, type SQL } from 'drizzle-orm'
 import type { EngineBook, EngineTag, EngineTypeRow, OwnerBook, OwnerRow, Page, TemplateTag } from '../../messages/book'
 import { engineName } from '../../work/engine-name'
 import type { Database } from '../db/book'
@@ -127,25 +127,15 @@ export async function listEngineTypes(
   return { total: total?.total ?? 0, rows }
 }
 
+/** The ids are found first, over narrow rows; only those few are read whole and their jobs counted. */
 async function engineTags(
   database: Database,
   where: SQL | undefined,
   limit: number,
   offset: number,
 ): Promise<EngineTag[]> {
-  const rows = await database
-    .select({
-      engine,
-      type: engineType,
-      owner,
-      jobs: sql<string>`(select count(*) from job where job.engine_id = ${engine.id})`,
-      lastJobAt: sql<
-        string | null
-      >`(select date_format(max(job.taken_in_at), '%Y-%m-%dT%TZ') from job where job.engine_id = ${engine.id})`,
-      openJobId: sql<
-        string | null
-      >`(select lower(hex(job.id)) from job where job.engine_id = ${engine.id} and job.state in ('open', 'waiting') limit 1)`,
-    })
+  const found = await database
+    .select({ id: engine.id })
     .from(engine)
     .innerJoin(engineType, eq(engine.typeId, engineType.id))
     .innerJoin(owner, eq(engine.ownerId, owner.id))
@@ -153,20 +143,49 @@ async function engineTags(
     .orderBy(asc(engineType.maker), asc(engineType.name), asc(engine.runningNumber), asc(engine.id))
     .limit(limit)
     .offset(offset)
-  return rows.map((row) => ({
-    id: row.engine.id,
-    name: engineName(row.engine, row.type),
-    typeId: row.type.id,
-    typeName: `${row.type.maker} ${row.type.name}`,
-    ownerId: row.owner.id,
-    ownerName: row.owner.name,
-    gaugeMm: row.type.gaugeMm,
-    scaleId: row.type.scaleId,
-    power: row.type.power,
-    jobs: Number(row.jobs),
-    openJobId: row.openJobId?.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5') ?? null,
-    lastJobAt: row.lastJobAt,
-  }))
+  const ids = found.map(({ id }) => id)
+  if (ids.length === 0) return []
+  const [rows, jobs, open] = await Promise.all([
+    database
+      .select({ engine, type: engineType, owner })
+      .from(engine)
+      .innerJoin(engineType, eq(engine.typeId, engineType.id))
+      .innerJoin(owner, eq(engine.ownerId, owner.id))
+      .where(inArray(engine.id, ids)),
+    database
+      .select({ engineId: job.engineId, count: count(), lastAt: max(job.takenInAt) })
+      .from(job)
+      .where(inArray(job.engineId, ids))
+      .groupBy(job.engineId),
+    database
+      .select({ engineId: job.engineId, id: job.id })
+      .from(job)
+      .where(and(inArray(job.engineId, ids), inArray(job.state, ['open', 'waiting'])))
+      .orderBy(asc(job.takenInAt)),
+  ])
+  const rowOf = new Map(rows.map((row) => [row.engine.id, row]))
+  const jobsOf = new Map(jobs.map((row) => [row.engineId, row]))
+  const openOf = new Map(open.map((row) => [row.engineId, row.id]))
+  return ids.flatMap((id) => {
+    const row = rowOf.get(id)
+    if (!row) return []
+    return [
+      {
+        id,
+        name: engineName(row.engine, row.type),
+        typeId: row.type.id,
+        typeName: `${row.type.maker} ${row.type.name}`,
+        ownerId: row.owner.id,
+        ownerName: row.owner.name,
+        gaugeMm: row.type.gaugeMm,
+        scaleId: row.type.scaleId,
+        power: row.type.power,
+        jobs: jobsOf.get(id)?.count ?? 0,
+        openJobId: openOf.get(id) ?? null,
+        lastJobAt: jobsOf.get(id)?.lastAt?.toISOString() ?? null,
+      },
+    ]
+  })
 }
 
 function everyWord(search: string, columns: Parameters<typeof like>[0][]): SQL | undefined {

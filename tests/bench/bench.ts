@@ -1,6 +1,5 @@
 import { chromium } from '@playwright/test'
 import { sql } from 'drizzle-orm'
-import { v7 as newId } from 'uuid'
 import { Circuit } from '../../core/engine/circuit'
 import type { Part } from '../../core/engine/description-schema'
 import { operatingPoint } from '../../core/engine/operating-point'
@@ -10,10 +9,9 @@ import { judgeSheet } from '../../core/motor/sheet-judgement'
 import type { SheetReading } from '../../core/motor/sheet-reading'
 import { minimalRemoval } from '../../core/strip/minimal-removal'
 import { openBook } from '../../server/db/book'
-import { job } from '../../server/db/schema'
-import { foldForSearch } from '../../server/commands/job-search-text'
 import { listJobs, type JobQuery } from '../../server/services/list-jobs'
 import { PASSWORD, TestShop } from '../support/test-shop'
+import { complaintWords, fillJobs, FIRST_MADE_UP, jobStatesDrawn } from './many-jobs'
 
 /** Measures what the product promises about speed and prints it: `npm run bench`, after a build. */
 function percentile(values: number[], share: number): number {
@@ -127,38 +125,20 @@ const browser = await chromium.launch({
   ],
 })
 try {
-  const [template] = await book.database.select().from(job).limit(1)
-  if (!template) throw new Error('The scenario is empty.')
-  const { dueOrder: _computed, ...row } = template
-  const words = ['squeals', 'dead', 'hesitates', 'smells', 'growls', 'stops on turnouts', 'jerks', 'slow in reverse']
-  const states = ['handed-back', 'handed-back', 'handed-back', 'open', 'waiting'] as const
-  for (let at = 0; at < 20_000; at += 500) {
-    await book.database.insert(job).values(
-      Array.from({ length: 500 }, (_, i) => {
-        const number = 5000 + at + i
-        const complaint = `It ${words[number % words.length]} since ${1990 + (number % 35)}`
-        return {
-          ...row,
-          id: newId(),
-          number,
-          state: states[number % states.length] as (typeof states)[number],
-          complaint,
-          searchText: foldForSearch(
-            `${number} · Engine ${number % 977} · Kestering · Orrin tank 0-6-0 · Owner ${number % 613} · ${complaint}`,
-          ),
-          takenInAt: new Date(Date.UTC(2021, 0, 1) + number * 7_000_000),
-        }
-      }),
-    )
-  }
-  await book.database.execute(sql`analyze table job`)
+  await fillJobs(book.database, 20_000)
   const base: JobQuery = { search: '', states: [], station: null, sort: 'newest', page: 1, pageSize: 20 }
   const cases: ReadonlyArray<readonly [string, (i: number) => JobQuery]> = [
     ['a page', (i) => ({ ...base, page: 1 + (i % 40) })],
     ['a page by due date', (i) => ({ ...base, sort: 'due', page: 1 + (i % 40) })],
-    ['a search of two words', (i) => ({ ...base, search: `orrin ${words[i % words.length]?.slice(0, 5)}` })],
+    [
+      'a search of two words',
+      (i) => ({ ...base, search: `orrin ${complaintWords[i % complaintWords.length]?.slice(0, 5)}` }),
+    ],
     ['a search without a match', (i) => ({ ...base, search: `zzz${i}` })],
-    ['a filter', (i) => ({ ...base, states: [states[i % states.length] as (typeof states)[number]] })],
+    [
+      'a filter',
+      (i) => ({ ...base, states: [jobStatesDrawn[i % jobStatesDrawn.length] as (typeof jobStatesDrawn)[number]] }),
+    ],
     ['a filter by station', () => ({ ...base, station: 'find' })],
   ]
   for (const [name, query] of cases) {
@@ -170,7 +150,7 @@ try {
     }
     report(`20 000 jobs: ${name}`, times.slice(5), 'ms')
   }
-  await book.database.execute(sql`delete from job where number >= 5000`)
+  await book.database.execute(sql`delete from job where number >= ${FIRST_MADE_UP}`)
 
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
   const page = await context.newPage()

@@ -1,4 +1,4 @@
-import { count, max } from 'drizzle-orm'
+import { count, desc } from 'drizzle-orm'
 import { openAnswer } from '../../answer'
 import { journal, person } from '../../db/schema'
 import { Problem } from '../../problems'
@@ -14,14 +14,14 @@ export default openAnswer(async (event, database) => {
     if (!(error instanceof Problem)) throw error
     const [[people], [latest]] = await Promise.all([
       database.select({ rows: count() }).from(person),
-      database.select({ at: max(journal.receivedAt) }).from(journal),
+      database.select({ at: journal.receivedAt }).from(journal).orderBy(desc(journal.sequence)).limit(1),
     ])
     return {
       person: null,
       firstOwnerWanted: people?.rows === 0,
       demo,
       now,
-      latestEntryAt: latest?.at?.toISOString() ?? null,
+      latestEntryAt: latest?.at.toISOString() ?? null,
     }
   }
 })

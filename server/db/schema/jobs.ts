@@ -60,6 +60,7 @@ export const job = mysqlTable(
     index('job_parcel').on(table.parcelId),
     index('job_state_due').on(table.state, table.dueOrder, table.takenInAt),
     index('job_state_taken_in').on(table.state, table.takenInAt),
+    index('job_state_handed_back').on(table.state, table.handedBackAt),
     index('job_station').on(table.station, table.state),
     index('job_due').on(table.dueOrder, table.takenInAt),
     index('job_taken_in').on(table.takenInAt),

@@ -1,0 +1,1 @@
+CREATE INDEX `job_state_handed_back` ON `job` (`state`,`handed_back_at`);
