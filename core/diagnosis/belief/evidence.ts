@@ -202,7 +202,9 @@ export class Evidence {
     const place = `${core.join()}/${states.join()}`
     const rows = this.rows.get(place) ?? new Map<string, CircuitRow[]>()
     this.rows.set(place, rows)
-    const rowsWith = (option: number): CircuitRow[] => {
+    const byOption = new Array<CircuitRow[] | undefined>(this.options.length)
+    const rowsWith = (option: number): CircuitRow[] => (byOption[option] ??= lookedUp(option))
+    const lookedUp = (option: number): CircuitRow[] => {
       const slot = this.slotOf[option] as number
       const base = core[slot] as number
       if (this.shows[option] !== 1 && (base < 0 || this.shows[base] !== 1)) return baseRows

@@ -25,6 +25,22 @@ export function mixMoods(
   from: number,
 ): void {
   const modes = 3 ** moods.length
+  const subsets = 2 ** moods.length
+  // What each subset most likely shows, and how often it is what is read, are worked out once for all moods.
+  const likeliest = Uint8Array.from({ length: subsets }, (_, subset) =>
+    likeliestOf(readings[subset] as ArrayLike<number>, from, count),
+  )
+  const shares = new Float64Array(subsets)
+  if (unsteady < 0 || likeliest.every((shown) => shown === likeliest[0])) {
+    // Nothing is seen to change: what wavers is as often broken as made when it is read, each for itself.
+    for (let subset = 0; subset < subsets; subset++)
+      shares[subset] = moods.reduce(
+        (share, [broken, wavering, made], bit) =>
+          share * ((subset >> bit) & 1 ? broken : made) + share * (wavering / 2),
+        1,
+      )
+    return read(readings, shares, out, offset, count, from)
+  }
   for (let mode = 0; mode < modes; mode++) {
     let weight = 1
     let broken = 0
@@ -42,10 +58,10 @@ export function mixMoods(
     let differs = false
     let falls = fallsTo < 0
     for (let subset = wavers; ; subset = (subset - 1) & wavers) {
-      const likeliest = likeliestOf(readings[broken | subset] as ArrayLike<number>, from, count)
-      if (likeliest === fallsTo) falls = true
-      if (first < 0) first = likeliest
-      else if (likeliest !== first) differs = true
+      const shown = likeliest[broken | subset] as number
+      if (shown === fallsTo) falls = true
+      if (first < 0) first = shown
+      else if (shown !== first) differs = true
       reached++
       if (subset === 0) break
     }
@@ -53,11 +69,27 @@ export function mixMoods(
     if (seen > 0) out[offset + unsteady] = (out[offset + unsteady] as number) + weight * seen
     const share = (weight * (1 - seen)) / reached
     for (let subset = wavers; ; subset = (subset - 1) & wavers) {
-      const chances = readings[broken | subset] as ArrayLike<number>
-      for (let outcome = 0; outcome < count; outcome++)
-        out[offset + outcome] = (out[offset + outcome] as number) + share * (chances[from + outcome] as number)
+      shares[broken | subset] = (shares[broken | subset] as number) + share
       if (subset === 0) break
     }
+  }
+  read(readings, shares, out, offset, count, from)
+}
+
+/** Adds what each subset shows, by how often it is the one that is broken when it is read. */
+function read(
+  readings: ReadonlyArray<ArrayLike<number>>,
+  shares: Float64Array,
+  out: Float32Array,
+  offset: number,
+  count: number,
+  from: number,
+): void {
+  for (let subset = 0; subset < shares.length; subset++) {
+    const chances = readings[subset] as ArrayLike<number>
+    const share = shares[subset] as number
+    for (let outcome = 0; outcome < count; outcome++)
+      out[offset + outcome] = (out[offset + outcome] as number) + share * (chances[from + outcome] as number)
   }
 }
 
