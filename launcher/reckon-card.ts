@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { cleaningCard, neverInWords } from '../core/care/cleaning-card'
 import { cleaningGroups, type CleaningGroup } from '../core/care/cleaning-groups'
 import { lubricationCard, products, type LubricationPoint } from '../core/care/lubrication-card'

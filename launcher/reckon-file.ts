@@ -1,4 +1,4 @@
-import type { TSchema } from '@sinclair/typebox'
+import type { TSchema } from 'typebox'
 import { Ajv } from 'ajv'
 import { applyDifferences } from '../core/engine/apply-differences'
 import { checkDescription } from '../core/engine/check-description'

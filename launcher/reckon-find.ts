@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { Diagnosis } from '../core/diagnosis/diagnosis'
 import type { ObservationReport, SearchReport } from '../core/diagnosis/report/search-report'
 import { circumstances, equipment } from '../core/knowledge/knowledge-schema'

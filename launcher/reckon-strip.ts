@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { tools as everyTool, type EngineDescription } from '../core/engine/description-schema'
 import { Differences } from '../core/engine/difference-schema'
 import { describeConstruction } from '../core/knowledge/constructions'

@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { OwnCareRows, PointAmount } from '../core/knowledge/care/own-care-rows'
 import { circumstances } from '../core/knowledge/knowledge-schema'
 import { arrivalFates, arrivalKinds, componentKinds, constructions, motorKinds, powers } from './vocabulary'

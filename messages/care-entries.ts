@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { ByKind, closed, Day, Id, Line, NeededLine, OneOf, OrNull, Prose } from './parts'
 
 /** What is kept of cleaning and oiling an engine: only ever added to, one entry after the other. */

@@ -1,4 +1,4 @@
-import { Type, type Static, type TSchema } from '@sinclair/typebox'
+import { Type, type Static, type TSchema } from 'typebox'
 import { ComponentFields, EngineFields, EngineTypeFields, JobFields, OwnerFields } from './book-entries'
 import {
   FindingFields,

@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { continuityColumns } from '../core/continuity/expected-continuity'
 import { RecordedQuantity } from './readings/recorded-quantity'
 import { ByKind, closed, NeededLine, OneOf } from './parts'

@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { KnowledgeChanges } from '../core/knowledge/knowledge-changes'
 import { closed, Line, NeededLine, OrNull } from './parts'
 

@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { closed, Day, Id, Line, NeededLine, OrNull, Prose } from './parts'
 
 /** A parcel with several engines: how it came, what lay loose in it, and what of it is packed again. */

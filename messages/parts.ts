@@ -1,4 +1,4 @@
-import { Type, type Static, type TUnion } from '@sinclair/typebox'
+import { Type, type Static, type TUnion } from 'typebox'
 
 export { closed, OneOf, OrNull } from '../core/schema/pieces'
 

@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { ByKind, closed, Id, Line, NeededLine, OneOf, OrNull } from './parts'
 
 /** What is kept of taking an engine apart and putting it together: only ever added to, one entry after the other. */

@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { closed, Id, Instant, NeededLine, OneOf, OrNull } from './parts'
 import { stationIds } from './vocabulary'
 

@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { closed } from '../schema/pieces'
 import { Fault, Knowledge, Remedy, Test } from './knowledge-schema'
 

@@ -1,4 +1,4 @@
-import { Type, type TSchema } from '@sinclair/typebox'
+import { Type, type TSchema } from 'typebox'
 
 /** Pieces from which every schema is made. */
 

@@ -1,4 +1,4 @@
-import type { Static } from '@sinclair/typebox'
+import type { Static } from 'typebox'
 import type { MeteredReading } from '../../core/motor/sheet-reading'
 import { NeededLine, OneOf } from '../parts'
 import { held } from './held'

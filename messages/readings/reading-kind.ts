@@ -1,4 +1,4 @@
-import { Type, type Static, type TObject, type TProperties } from '@sinclair/typebox'
+import { Type, type Static, type TObject, type TProperties } from 'typebox'
 import type { ReadQuantity, SheetReading, TimedRun } from '../../core/motor/sheet-reading'
 import { closed, OneOf } from '../parts'
 import { RecordedQuantity, type Quantities, type QuantityName } from './recorded-quantity'

@@ -1,4 +1,4 @@
-import { Type, type Static, type TObject } from '@sinclair/typebox'
+import { Type, type Static, type TObject } from 'typebox'
 import type { SheetReading } from '../../core/motor/sheet-reading'
 import { ByKind } from '../parts'
 import type { FieldProblem } from '../validate'

@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { quantityKinds, type QuantityKindName } from '../../core/measure/quantity-kinds'
 import { readTypedQuantity } from '../../core/measure/typed-quantity'
 import { closed, Id, Line, OrNull } from '../parts'

@@ -1,4 +1,4 @@
-import { Type } from '@sinclair/typebox'
+import { Type } from 'typebox'
 import { OneOf, OrNull } from '../parts'
 import { defineReading, readingSchema } from './reading-kind'
 import { voltsAndAmps } from './running'

@@ -1,4 +1,4 @@
-import { Type, type Static } from '@sinclair/typebox'
+import { Type, type Static } from 'typebox'
 import { materials } from '../../engine/description-schema'
 import { closed, OneOf, OrNull } from '../../schema/pieces'
 
