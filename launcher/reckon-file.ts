@@ -2,6 +2,7 @@ import type { TSchema } from 'typebox'
 import { Ajv } from 'ajv'
 import { applyDifferences } from '../core/engine/apply-differences'
 import { checkDescription } from '../core/engine/check-description'
+import { inPresentForm } from '../core/engine/older-description'
 import { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
 import { describeConstruction } from '../core/knowledge/constructions'
@@ -29,7 +30,7 @@ export function describedIn(file: { construction: unknown; power?: 'dc' | 'ac' |
   refuseUnless(EngineDescription, construction, 'construction')
   const flaw = checkDescription(construction as EngineDescription).find((problem) => problem.fatal)
   if (flaw) throw new SentenceError(`construction: ${flaw.message}`)
-  return construction as EngineDescription
+  return inPresentForm(construction as EngineDescription)
 }
 
 /** With its differences; the first that cannot be is named. */

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { describeConstruction } from '../core/knowledge/constructions'
 import { listFor, listKnowledge, reckonFind } from './reckon-find'
 
 const asked = (file: object): ReturnType<typeof JSON.parse> => reckonFind(JSON.stringify(file))
@@ -99,4 +100,20 @@ describe('bin/reckon find', () => {
     expect(one.tests.find((test) => test.id === 'track-run')?.outcomes).toEqual(['runs', 'falters', 'stands', 'trips'])
     expect(() => listFor('hovercraft', 'dc')).toThrow('There is no construction “hovercraft”')
   })
+})
+
+it('a description of the first form, where ids told what belongs where, is read as it was meant', () => {
+  const now = describeConstruction('axle-cup')
+  const first = {
+    ...now,
+    version: 1,
+    accesses: now.accesses.map(({ leadsTo: _to, ...access }) => access),
+    components: now.components.map(({ of: _of, role: _role, ...component }) => component),
+    switches: now.switches.map(({ kind: _kind, ...entry }) => entry),
+  }
+  const findings = [{ test: 'track-run', outcome: 'stands', state: 0 }]
+  const answers = [first, 'axle-cup'].map(
+    (construction) => reckonFind(JSON.stringify({ construction, findings })) as { suspects: unknown },
+  )
+  expect(answers[0]?.suspects).toEqual(answers[1]?.suspects)
 })
