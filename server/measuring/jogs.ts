@@ -99,6 +99,7 @@ export class Jogs {
 
   private async pulse(instrumentId: string, now: Jogging): Promise<void> {
     if (now.ends) clearTimeout(now.ends)
+    this.claims.inUse(instrumentId)
     try {
       const { why } = await jog(
         now.opened.client,
@@ -119,6 +120,8 @@ export class Jogs {
     } finally {
       now.pulsing = null
     }
+    // Between pulses the supply is at hand for the next, and for whoever else wants it.
+    this.claims.atHand(instrumentId, () => this.end(instrumentId, now))
     now.ends = setTimeout(() => void this.end(instrumentId, now), this.atHandMs)
   }
 

@@ -82,6 +82,7 @@ export class LiveBenches {
     const [row] = await database.select().from(instrument).where(eq(instrument.id, instrumentId))
     if (!row || row.retired) throw notInTheBook('instrument')
     const clamped = engineId === null ? null : await this.clampedEngine(database, engineId, place)
+    await this.claims.askFor(row.id)
     const release = this.claims.claim(row.id, row.name, 'watched live under Instruments')
     try {
       const opened = await openInstrument(row, clamped)

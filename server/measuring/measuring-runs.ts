@@ -98,6 +98,7 @@ export class MeasuringRuns {
     const machine = await sheetMachine(database, sheetId)
     const [row] = await database.select().from(instrument).where(eq(instrument.id, request.instrumentId))
     if (!row || row.retired) throw notInTheBook('instrument')
+    await this.claims.askFor(row.id)
     const before = this.runs.get(sheetId)
     if (before && isGoing(before.state))
       throw new Problem(409, 'sheet-taken', `${before.state.instrumentName} is measuring into this sheet already.`)

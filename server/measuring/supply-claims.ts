@@ -3,6 +3,25 @@ import { Problem } from '../problems'
 /** Who has which supply: it serves one at a time. */
 export class SupplyClaims {
   private readonly holders = new Map<string, string>()
+  /** Holders that only keep a supply at hand: asked for it, they give it up. */
+  private readonly yielding = new Map<string, () => Promise<void>>()
+
+  /** Says that a holder does nothing with a supply just now, and how it gives it up. */
+  atHand(instrumentId: string, giveUp: () => Promise<void>): void {
+    this.yielding.set(instrumentId, giveUp)
+  }
+
+  /** Says that a holder uses its supply again. */
+  inUse(instrumentId: string): void {
+    this.yielding.delete(instrumentId)
+  }
+
+  /** Has a supply given up that somebody merely keeps at hand; to be asked before it is claimed. */
+  async askFor(instrumentId: string): Promise<void> {
+    const giveUp = this.yielding.get(instrumentId)
+    this.yielding.delete(instrumentId)
+    await giveUp?.()
+  }
 
   /**
    * Takes a supply.
@@ -20,6 +39,7 @@ export class SupplyClaims {
       if (given) return
       given = true
       this.holders.delete(instrumentId)
+      this.yielding.delete(instrumentId)
     }
   }
 

@@ -27,6 +27,7 @@ export async function zeroLeads(
 ): Promise<{ ohms: number; halfWidth: number }> {
   const [row] = await database.select().from(instrument).where(eq(instrument.id, instrumentId))
   if (!row || row.retired) throw notInTheBook('instrument')
+  await claims.askFor(row.id)
   const release = claims.claim(row.id, row.name, 'having its leads measured')
   try {
     const { client, surroundings, join, close } = await openInstrument(row, null)

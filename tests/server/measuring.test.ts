@@ -314,6 +314,31 @@ describe('a mechanism moved on by pulses', () => {
     await expect.poll(() => claims.holder(id), { timeout: 10_000 }).toBeNull()
     await expect(jogs.hold(book.database, newId(), engineId, true)).rejects.toMatchObject({ status: 404 })
   })
+
+  it('gives the supply up at once to whoever wants it, when it is only kept at hand for the next pulse', async () => {
+    const claims = new SupplyClaims()
+    const jogs = new Jogs(claims, 150, 60_000)
+    const { engineId } = await takeInSomething(book, maren)
+    const id = await instrument()
+    await jogs.hold(book.database, id, engineId, false)
+    await jogs.letGo(id)
+    const benches = new LiveBenches(claims)
+    await expect
+      .poll(
+        () =>
+          benches.open(book.database, id, null, 'motor').then(
+            ({ instrumentId }) => instrumentId,
+            () => null,
+          ),
+        {
+          timeout: 10_000,
+        },
+      )
+      .toBe(id)
+    // Taken in earnest it is not to be had for pulses.
+    await expect(jogs.hold(book.database, id, engineId, false)).rejects.toMatchObject({ status: 409 })
+    await benches.close(id)
+  })
 })
 
 describe('a supply watched live', () => {
