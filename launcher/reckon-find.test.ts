@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { inFirstForm } from '../core/engine/older-description.test-data'
 import { describeConstruction } from '../core/knowledge/constructions'
 import { listFor, listKnowledge, reckonFind } from './reckon-find'
 
@@ -103,14 +104,7 @@ describe('bin/reckon find', () => {
 })
 
 it('a description of the first form, where ids told what belongs where, is read as it was meant', () => {
-  const now = describeConstruction('axle-cup')
-  const first = {
-    ...now,
-    version: 1,
-    accesses: now.accesses.map(({ leadsTo: _to, ...access }) => access),
-    components: now.components.map(({ of: _of, role: _role, ...component }) => component),
-    switches: now.switches.map(({ kind: _kind, ...entry }) => entry),
-  }
+  const first = inFirstForm(describeConstruction('axle-cup'))
   const findings = [{ test: 'track-run', outcome: 'stands', state: 0 }]
   const answers = [first, 'axle-cup'].map(
     (construction) => reckonFind(JSON.stringify({ construction, findings })) as { suspects: unknown },

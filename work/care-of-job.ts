@@ -1,3 +1,4 @@
+import { faultOfSuspect } from '../core/knowledge/suspect-id'
 import { cleaningCard, type CleaningCard } from '../core/care/cleaning-card'
 import { cleaningGroups, type CleaningGroup } from '../core/care/cleaning-groups'
 import { lubricationCard, type LubricationCard } from '../core/care/lubrication-card'
@@ -55,7 +56,7 @@ function signsOf(book: CareBook): string[] {
 /** Circumstances as last said, and the faults that are confirmed and not repaired since: what was cleaned away accuses nobody. */
 function signsInSearch({ search }: CareBook): { known: readonly string[]; confirmed: readonly string[] } {
   const known = standingRows(search).flatMap(({ entry }) => (entry.kind === 'known' ? [entry.circumstances] : []))
-  const confirmed = [...openSuspects(search)].map((suspect) => suspect.split('@')[0] ?? '')
+  const confirmed = [...openSuspects(search)].map(faultOfSuspect)
   return { known: known.at(-1) ?? [], confirmed }
 }
 

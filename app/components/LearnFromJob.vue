@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { faultOfSuspect } from '~~/core/knowledge/suspect-id'
 import { showMoment } from '~~/work/describe-due'
 import { v7 as newId } from 'uuid'
 import type { JobBook } from '~~/messages/book'
@@ -27,7 +28,7 @@ const before = computed(() => {
   return `${counts.value ? 'Counted besides it' : 'Counted so far'}: ${same} ${same === 1 ? 'job' : 'jobs'} on this type, ${alike} on others made alike.`
 })
 const timesFound = (suspect: string): number => {
-  const fault = suspect.split('@')[0] ?? ''
+  const fault = faultOfSuspect(suspect)
   return (props.book.learned.construction.found[fault] ?? 0) + (props.book.learned.type.found[fault] ?? 0)
 }
 async function send(withdrawn: boolean): Promise<void> {

@@ -4,6 +4,7 @@ import { checkDescription } from '../engine/check-description'
 import type { EngineDescription } from '../engine/description-schema'
 import { fitDecoder } from '../engine/fit-decoder'
 import { inPresentForm } from '../engine/older-description'
+import { inFirstForm } from '../engine/older-description.test-data'
 import { constructionPlans, describeConstruction } from '../knowledge/constructions'
 import { diagnosisKnowledge } from '../knowledge/diagnosis-knowledge'
 import { stripGoals } from '../strip/strip-goals'
@@ -78,15 +79,7 @@ describe('an engine whose pieces are named otherwise', () => {
     '%s: is understood from its older form, in which ids alone told what belongs where',
     (_id, now) => {
       for (const description of [now, fitDecoder(now)]) {
-        const { decoder: _decoder, ...rest } = description
-        const older = {
-          ...rest,
-          version: 1,
-          accesses: description.accesses.map(({ leadsTo: _to, ...access }) => access),
-          components: description.components.map(({ of: _of, role: _role, ...component }) => component),
-          switches: description.switches.map(({ kind: _kind, ...entry }) => entry),
-        }
-        expect(inPresentForm(older)).toEqual(description)
+        expect(inPresentForm(inFirstForm(description))).toEqual(description)
       }
     },
   )

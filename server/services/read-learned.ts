@@ -1,3 +1,4 @@
+import { faultOfSuspect } from '../../core/knowledge/suspect-id'
 import { and, asc, desc, eq, isNull, or } from 'drizzle-orm'
 import type { FaultTally } from '../../core/knowledge/learned-priors'
 import { reliability } from '../../core/knowledge/reliability'
@@ -91,7 +92,7 @@ function stillCounting(rows: readonly LearnedRow[]): LearnedRow[] {
 function tally(rows: readonly LearnedRow[]): FaultTally {
   const found: Record<string, number> = {}
   for (const suspect of rows.flatMap((row) => row.suspects)) {
-    const [fault = suspect] = suspect.split('@')
+    const fault = faultOfSuspect(suspect)
     found[fault] = (found[fault] ?? 0) + 1
   }
   return { jobs: rows.length, found }

@@ -1,3 +1,4 @@
+import { suspectId } from '../../knowledge/suspect-id'
 import type { EngineDescription } from '../../engine/description-schema'
 import {
   EXCHANGE_MOTOR,
@@ -53,7 +54,7 @@ export function suspectsOf(
         const closed = fromOutside.has(fault.remedy) ? null : closedMotorOf(description, place)
         const remedy = remedies.get(closed ? EXCHANGE_MOTOR : fault.remedy) as Remedy
         return {
-          id: `${fault.id}@${place.id}`,
+          id: suspectId(fault.id, place.id),
           fault,
           place,
           name: fault.name.replace('{place}', place.name),
