@@ -23,10 +23,19 @@ export interface SpeedRule {
 /** Slower than this it stands, as far as such an estimate can tell, rad/s. */
 const STANDING = 20
 
+/** Set to less it may well show nothing, V. */
+const LEAST_TOLD_VOLTS = 0.5
+/** So many looks in a row without volts and without current, half a second of them: its output is off, whoever did it. */
+const LOOKS_WITHOUT_VOLTS = 10
+const NO_CURRENT_AMPS = 0.002
+const WENT_OFF =
+  'It gives no volts though its output was put on: it has gone off by itself, or by a key of its own. Look at it, then open it again.'
+
 /** One supply that is looked at all the time and set by hand, with the last minute kept. */
 export class LiveBench {
   private readonly ring: LiveReading[] = []
   private ended = false
+  private looksWithoutVolts = 0
   private readonly finished: Promise<void>
   /** One change after the other, in the order they were asked for. */
   private changes: Promise<unknown> = Promise.resolve()
@@ -133,6 +142,7 @@ export class LiveBench {
         const [volts, amps] = [await this.opened.client.measureVolts(), await this.opened.client.measureAmps()]
         if (this.ended) return
         this.keep(volts, amps)
+        if (this.hasGoneOff(volts, amps)) throw new SupplyProblem('lost', WENT_OFF)
         next = Math.max(next + beat, Date.now() - beat)
         await new Promise((resolve) => {
           setTimeout(resolve, Math.max(0, next - Date.now()))
@@ -150,6 +160,18 @@ export class LiveBench {
       await this.opened.close()
       this.become({ status: 'failed', says, settings: { ...this.current.settings, on: false } })
     }
+  }
+
+  /** A short draws its limit at no volts; a supply that is off gives neither. */
+  private hasGoneOff(volts: number, amps: number): boolean {
+    const { settings } = this.current
+    const without =
+      settings.on &&
+      settings.volts >= LEAST_TOLD_VOLTS &&
+      Math.abs(volts) < settings.volts / 20 &&
+      Math.abs(amps) < NO_CURRENT_AMPS
+    this.looksWithoutVolts = without ? this.looksWithoutVolts + 1 : 0
+    return this.looksWithoutVolts >= LOOKS_WITHOUT_VOLTS
   }
 
   private keep(terminalVolts: number, amps: number): void {

@@ -85,7 +85,7 @@ export class LiveBenches {
     await this.claims.askFor(row.id)
     const release = this.claims.claim(row.id, row.name, 'watched live under Instruments')
     try {
-      const opened = await openInstrument(row, clamped)
+      const opened = await openInstrument(row, clamped, true)
       const state: LiveBenchState = {
         instrumentId,
         status: 'opening',

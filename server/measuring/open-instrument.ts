@@ -29,8 +29,8 @@ export interface OpenInstrument {
   close(): Promise<void>
 }
 
-/** Times faster than the wall clock the simulated supply runs; tests set it. */
-const pace = (): number => Math.max(1, Number(process.env.ECHOPPE_BENCH_PACE) || 1)
+/** Times faster than the wall clock the simulated supply runs where its waits can be shortened; tests set it. */
+const testPace = (): number => Math.max(1, Number(process.env.ECHOPPE_BENCH_PACE) || 1)
 const realPause = (seconds: number): Promise<void> =>
   new Promise((resolve) => {
     setTimeout(resolve, seconds * 1000)
@@ -38,11 +38,16 @@ const realPause = (seconds: number): Promise<void> =>
 
 /**
  * Opens an instrument: the one at its address, or the simulated one with this engine clamped to it, its leads off as
- * the screen asks. Which motor the simulated engine has follows from its id. Nothing is clamped with null.
+ * the screen asks. Which motor the simulated engine has follows from its id. Nothing is clamped with null. Watched live
+ * it runs at the wall's pace always: nothing is shortened by being faster, and two of them keep a processor busy.
  *
  * @throws SupplyProblem when nothing answers
  */
-export async function openInstrument(instrument: InstrumentRow, clamped: Clamped | null): Promise<OpenInstrument> {
+export async function openInstrument(
+  instrument: InstrumentRow,
+  clamped: Clamped | null,
+  watchedLive = false,
+): Promise<OpenInstrument> {
   const { host, port, commands } = instrument
   if (instrument.kind === 'network') {
     const client = await SupplyClient.open({
@@ -61,10 +66,11 @@ export async function openInstrument(instrument: InstrumentRow, clamped: Clamped
       close: () => client.close(),
     }
   }
+  const pace = watchedLive ? 1 : testPace()
   let ahead = 0
   const began = Date.now()
   const supply = new SimulatedSupply({
-    clock: () => ((Date.now() - began) / 1000) * pace() + ahead,
+    clock: () => ((Date.now() - began) / 1000) * pace + ahead,
     noise: noiseOf(clamped?.engineId ?? instrument.id),
     leadOhms: instrument.leadOhms,
   })
@@ -84,11 +90,11 @@ export async function openInstrument(instrument: InstrumentRow, clamped: Clamped
         // What was said before the wait belongs to the time before it.
         await client.carriedOut()
         const waited = Date.now()
-        await realPause(seconds / pace())
-        ahead += Math.max(0, seconds - ((Date.now() - waited) / 1000) * pace())
+        await realPause(seconds / pace)
+        ahead += Math.max(0, seconds - ((Date.now() - waited) / 1000) * pace)
       },
     },
-    secondsPerSecond: pace(),
+    secondsPerSecond: pace,
     join: (together) => supply.joinClips(together),
     hold: (turn) => supply.hold(turn === null ? null : turn * 0.43),
     async close() {

@@ -342,13 +342,6 @@ describe('a mechanism moved on by pulses', () => {
 })
 
 describe('a supply watched live', () => {
-  beforeAll(() => {
-    process.env.ECHOPPE_BENCH_PACE = '1'
-  })
-  afterAll(() => {
-    process.env.ECHOPPE_BENCH_PACE = '12'
-  })
-
   const listen = (benches: LiveBenches) => {
     const heard: BenchMessage[] = []
     const leave = benches.listen((message) => heard.push(message))
@@ -443,6 +436,32 @@ describe('a supply watched live', () => {
     )
     runs.stop(sheetId)
     await expect.poll(() => runs.state(sheetId)?.status, { timeout: 20_000 }).toBe('stopped')
+  })
+
+  it('says so when the supply goes off by itself, instead of showing it as on', async () => {
+    const simulated = new SimulatedSupply({ clock: () => performance.now() / 1000 })
+    const server = new SupplyServer(simulated)
+    const benches = new LiveBenches(new SupplyClaims())
+    const heard = listen(benches)
+    try {
+      const id = await instrument({ kind: 'network', host: '127.0.0.1', port: await server.listen() })
+      await benches.open(book.database, id, null, 'motor')
+      await benches.set(id, { volts: 6, on: true })
+      await expect.poll(() => heard.readings().at(-1)?.volts ?? 0, { timeout: 10_000 }).toBeGreaterThan(5.9)
+      simulated.off()
+      await expect
+        .poll(async () => (await benches.rows(book.database)).find((row) => row.instrumentId === id)?.live, {
+          timeout: 10_000,
+        })
+        .toMatchObject({
+          status: 'failed',
+          says: expect.stringContaining('gone off by itself') as string,
+          settings: { on: false },
+        })
+    } finally {
+      heard.leave()
+      await server.close()
+    }
   })
 
   it('goes off when the last screen looks away', async () => {
