@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { browserLaunch } from './tests/support/browser-launch'
 
 // The simulated supply in a hurry: a sweep of half a minute in a second or two.
 process.env.ECHOPPE_BENCH_PACE ??= '15'
@@ -20,18 +21,6 @@ export default defineConfig({
     locale: 'en-GB',
     timezoneId: 'Europe/London',
     actionTimeout: 15_000,
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-dev-shm-usage',
-        '--disable-quic',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-        '--no-first-run',
-      ],
-    },
+    launchOptions: browserLaunch,
   },
 })

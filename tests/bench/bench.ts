@@ -11,6 +11,7 @@ import { minimalRemoval } from '../../core/strip/minimal-removal'
 import { openBook } from '../../server/db/book'
 import { listJobs, type JobQuery } from '../../server/services/list-jobs'
 import { PASSWORD, TestShop } from '../support/test-shop'
+import { browserLaunch } from '../support/browser-launch'
 import { complaintWords, fillJobs, FIRST_MADE_UP, jobStatesDrawn } from './many-jobs'
 
 /** Measures what the product promises about speed and prints it: `npm run bench`, after a build. */
@@ -110,20 +111,9 @@ const plans = Array.from({ length: 60 }, () => {
 })
 report('way in among 120 parts with alternatives', plans.slice(10), 'ms')
 
-const shop = await TestShop.open('scenario')
+const shop = await TestShop.open('scenario', { durable: true })
 const book = openBook(shop.mariadb.address)
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await chromium.launch(browserLaunch)
 try {
   await fillJobs(book.database, 20_000)
   const base: JobQuery = { search: '', states: [], station: null, sort: 'newest', page: 1, pageSize: 20 }

@@ -8,6 +8,7 @@ import { constructionPlans, describeConstruction } from '../../core/knowledge/co
 import { isRefusedStrip, planStrip } from '../../core/strip/plan-strip'
 import { stripGoals } from '../../core/strip/strip-goals'
 import { PASSWORD, TestShop } from '../support/test-shop'
+import { browserLaunch } from '../support/browser-launch'
 
 /** Measures what the hands wait for at Strip, Clean and Lubricate: `npm run bench:hands`, after a build. */
 function report(what: string, values: number[]): void {
@@ -63,8 +64,8 @@ const TICK = `new Promise((resolve) => {
   requestAnimationFrame(look)
 })`
 
-const shop = await TestShop.open('scenario')
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] })
+const shop = await TestShop.open('scenario', { durable: true })
+const browser = await chromium.launch(browserLaunch)
 try {
   const url = shop.url.replace('127.0.0.1', 'bench.localhost')
   const page = await browser.newPage()

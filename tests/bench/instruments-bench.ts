@@ -8,6 +8,7 @@ import { usualCommands } from '../../bench/supply/supply-commands'
 import { SupplyServer } from '../../bench/supply/supply-server'
 import { describeConstruction } from '../../core/knowledge/constructions'
 import { PASSWORD, TestShop } from '../support/test-shop'
+import { browserLaunch } from '../support/browser-launch'
 
 /** Measures what is promised of casualty, sweep and live view: `npm run bench:instruments`, after a build. */
 
@@ -59,19 +60,8 @@ for (const id of ['tank-open', 'centre-motor', 'split-frame', 'three-rail-single
   )
 }
 
-const shop = await TestShop.open('scenario')
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const shop = await TestShop.open('scenario', { durable: true })
+const browser = await chromium.launch(browserLaunch)
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   // Counts what arrives and how long the screen stands still, without touching the product.

@@ -71,7 +71,7 @@ async function work(shop: TestShop, cookie: string, seed: number, until: number,
   }
 }
 
-const shop = await TestShop.open('scenario')
+const shop = await TestShop.open('scenario', { durable: true })
 try {
   const book = openBook(shop.mariadb.address)
   await fillEngines(book.database, 5000)

@@ -1,6 +1,6 @@
 import jsQR from 'jsqr'
 import sharp from 'sharp'
-import { expect, signIn, takeInQuickly, test } from './shop'
+import { expect, signIn, signInByForm, takeInQuickly, test } from './shop'
 
 test('taken apart and put together by keys alone, one picture sent by a phone on the way', async ({
   page,
@@ -10,8 +10,9 @@ test('taken apart and put together by keys alone, one picture sent by a phone on
   test.setTimeout(180_000)
   // By a name that is not this machine's own, as from the network.
   const shop = { ...scenario, url: scenario.url.replace('127.0.0.1', 'bench.localhost') } as typeof scenario
-  await signIn(page, shop)
-  const id = await takeInQuickly(page, shop, 'Key tank')
+  await signIn(page, scenario)
+  const id = await takeInQuickly(page, scenario, 'Key tank')
+  await signInByForm(page, shop)
   await page.goto(`${shop.url}/jobs/${id}/strip`)
   await expect(page.getByRole('region', { name: 'Begin' })).toBeVisible()
 

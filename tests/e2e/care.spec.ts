@@ -106,11 +106,10 @@ test('what the shop does otherwise is entered in words and stands on the next ca
   const harms = panel.getByRole('region', { name: 'What harms here, and what does not' })
   const first = panel.getByRole('region', { name: 'What is taken first' })
   const choose = async (place: typeof panel, label: string, words: string): Promise<void> => {
-    await place
-      .locator('input')
-      .and(place.getByLabel(label, { exact: true }))
-      .fill(words)
+    const field = place.locator('input').and(place.getByLabel(label, { exact: true }))
+    await field.fill(words)
     await page.getByRole('option', { name: words, exact: true }).click()
+    await expect(field).toHaveValue(words)
   }
   await choose(harms, 'Agent or tool', 'Isopropyl alcohol')
   await choose(harms, 'On what', 'Commutator and gaps')

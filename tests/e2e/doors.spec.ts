@@ -1,5 +1,5 @@
 import { PASSWORD } from '../support/test-shop'
-import { expect, signIn, test } from './shop'
+import { expect, signInByForm, test } from './shop'
 
 test('a page may run no code made from text and load nothing from elsewhere', async ({ page, workshop }) => {
   const complaints: string[] = []
@@ -11,7 +11,7 @@ test('a page may run no code made from text and load nothing from elsewhere', as
   expect(policy).toContain("default-src 'self'")
   expect(policy).not.toContain('unsafe-eval')
   expect(policy.split(';').find((part) => part.trim().startsWith('script-src'))).not.toContain('unsafe-inline')
-  await signIn(page, workshop)
+  await signInByForm(page, workshop)
   expect(complaints.filter((text) => /Content Security Policy/i.test(text))).toEqual([])
 })
 
@@ -41,7 +41,7 @@ test('signing in is throttled after five wrong passwords, and the cookie is kept
   const sixth = await attempt('wrong-password')
   expect(sixth.status()).toBe(429)
   expect(await sixth.json()).toMatchObject({ detail: expect.stringMatching(/Too many wrong tries: wait \d min/) })
-  await signIn(page, workshop)
+  await signInByForm(page, workshop)
   const cookie = (await page.context().cookies()).find((one) => one.name === 'echoppe')
   expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Strict' })
 })
@@ -55,7 +55,7 @@ test('one’s own new password is taken in the menu, with the one until now', as
     await page.getByLabel('New password, twelve').fill(password)
     await page.getByLabel('The new one once more').fill(again)
   }
-  await signIn(page, workshop)
+  await signInByForm(page, workshop)
   await change('not mine', 'too short', 'too long')
   await expect(page.getByText('Twelve characters or more; 3 to go.')).toBeVisible()
   await page.getByLabel('New password, twelve').fill(fresh)

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test'
 import jsQR from 'jsqr'
 import sharp from 'sharp'
-import { expect, findJob, signIn, test } from './shop'
+import { expect, findJob, signIn, signInByForm, test } from './shop'
 
 const picture = async (colour: string) => ({
   name: 'picture.jpg',
@@ -29,7 +29,7 @@ test('a phone scans the code, its picture stands at the step in hand, and it is 
   const shop = { ...scenario, url: scenario.url.replace('127.0.0.1', 'bench.localhost') } as typeof scenario
   await signIn(page, scenario)
   const id = await findJob(page, scenario, 'Little bus')
-  await signIn(page, shop)
+  await signInByForm(page, shop)
   await page.goto(`${shop.url}/jobs/${id}/strip`)
   const card = page.getByRole('article', { name: /^Step: / })
   await expect(card).toBeVisible({ timeout: 20_000 })
@@ -114,6 +114,10 @@ test('a timer begun on one screen is there on another, and after a reload; stopp
   await signIn(page, scenario)
   const elsewhere = await (await browser.newContext()).newPage()
   await signIn(elsewhere, scenario)
+  for (const screen of [page, elsewhere]) {
+    await screen.goto(scenario.url)
+    await expect(screen.getByRole('navigation', { name: 'Places' })).toBeVisible()
+  }
   await page.keyboard.press('t')
   await page.getByLabel('What for').fill('Bath, second round')
   await page.getByRole('dialog').getByLabel('Minutes').fill('4')

@@ -1,4 +1,7 @@
 import { expect, test as base, type Page } from '@playwright/test'
+import { v7 as newId } from 'uuid'
+import { emptyEngine, emptyJob, emptyOwner, emptyType } from '../../app/forms/empty-entries'
+import type { CommandPayload } from '../../messages/commands'
 import { PASSWORD, TestShop } from '../support/test-shop'
 
 /** One shop per worker and kind of contents, opened when a test first asks for it. */
@@ -23,12 +26,22 @@ export const test = base.extend<object, { scenario: TestShop; workshop: TestShop
 
 export { expect }
 
-export async function signIn(page: Page, shop: TestShop, name = 'maren'): Promise<void> {
+/** Signs in as a person does, and stands at the Bench. */
+export async function signInByForm(page: Page, shop: TestShop): Promise<void> {
   await page.goto(`${shop.url}/sign-in`)
-  await page.getByLabel('Name').fill(name)
+  await page.getByLabel('Name').fill('maren')
   await page.getByLabel('Password').fill(PASSWORD)
   await page.getByRole('button', { name: 'Sign in' }).click()
   await expect(page.getByRole('navigation', { name: 'Places' })).toBeVisible()
+}
+
+/** Signs in by the request the form makes, with no screen loaded yet: most tests begin somewhere else. */
+export async function signIn(page: Page, shop: TestShop): Promise<void> {
+  const answer = await page.request.post(`${shop.url}/api/session`, {
+    data: { signInName: 'maren', password: PASSWORD },
+    headers: { origin: shop.url },
+  })
+  expect(answer.status()).toBe(200)
 }
 
 /** The id of the job with this number or these words. */
@@ -40,21 +53,24 @@ export async function findJob(page: Page, shop: TestShop, search: string): Promi
   return id
 }
 
-/** Takes in an engine of a new owner and type with the fewest words, and stands at First run. */
+/** Takes in an engine of a new owner and type by the request the form makes, and stands at First run. */
 export async function takeInQuickly(page: Page, shop: TestShop, nickname: string): Promise<string> {
-  await page.goto(`${shop.url}/take-in`)
-  await page.getByRole('button', { name: 'A new owner' }).click()
-  await page.getByLabel('Name', { exact: true }).fill('Ines Carvalhal')
-  await page.getByRole('button', { name: 'An engine not in the book yet' }).click()
-  await page.getByRole('button', { name: 'A new type' }).click()
-  await page.getByLabel('Maker').fill('Kestering')
-  await page.getByLabel('Type', { exact: true }).fill('Orrin tank')
-  await page.getByLabel('Nickname at the bench').fill(nickname)
-  await page.getByLabel('Complaint, in the owner’s words').fill('Hesitates backwards')
-  await page.getByRole('button', { name: 'Take it in' }).click()
-  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}\/first-run/)
+  const jobId = newId()
+  const payload: CommandPayload<'job.take-in'> = {
+    jobId,
+    owner: { made: { id: newId(), fields: { ...emptyOwner(), name: 'Ines Carvalhal' } } },
+    type: { made: { id: newId(), fields: { ...emptyType(), maker: 'Kestering', name: 'Orrin tank' } } },
+    engine: { made: { id: newId(), fields: { ...emptyEngine(), nickname } } },
+    job: { ...emptyJob(), complaint: 'Hesitates backwards' },
+  }
+  const answer = await page.request.post(`${shop.url}/api/commands/job.take-in`, {
+    data: { commandId: newId(), capturedAt: new Date().toISOString(), payload },
+    headers: { origin: shop.url },
+  })
+  expect(answer.status(), await answer.text()).toBe(200)
+  await page.goto(`${shop.url}/jobs/${jobId}/first-run`)
   await expect(page.getByRole('heading', { level: 1, name: nickname })).toBeVisible()
-  return /\/jobs\/([0-9a-f-]{36})/.exec(page.url())?.[1] ?? ''
+  return jobId
 }
 
 /** Types one line of readings into the pad. */

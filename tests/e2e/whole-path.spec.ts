@@ -1,13 +1,13 @@
 import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import sharp from 'sharp'
-import { expect, lines, signIn, takeInQuickly, test, typeReading } from './shop'
+import { expect, lines, signIn, signInByForm, takeInQuickly, test, typeReading } from './shop'
 
 test('one job from take-in to hand-back, on typed readings, ends in a printed sheet', async ({
   page,
   workshop,
 }, info) => {
-  await signIn(page, workshop)
+  await signInByForm(page, workshop)
   await page
     .getByRole('link', { name: /Take in an engine/ })
     .first()

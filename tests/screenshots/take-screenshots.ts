@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs'
 import { chromium, type Page } from '@playwright/test'
 import { PASSWORD, TestShop } from '../support/test-shop'
+import { browserLaunch } from '../support/browser-launch'
 
 /** Takes the pictures of docs/screenshots/ from the demo scenario: `npm run screenshots`, after a build. */
 const views: ReadonlyArray<{
@@ -163,18 +164,7 @@ const folder = 'docs/screenshots'
 const wanted = process.argv.slice(2)
 mkdirSync(folder, { recursive: true })
 const shop = await TestShop.open('scenario')
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-})
+const browser = await chromium.launch(browserLaunch)
 try {
   for (const view of views.filter(({ name }) => wanted.length === 0 || wanted.includes(name))) {
     const context = await browser.newContext({

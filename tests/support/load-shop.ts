@@ -3,7 +3,7 @@ import { databaseAddressFromEnvironment, openBook } from '../../server/db/book'
 import { bringUpToDate } from '../../server/db/migrate'
 import { openWorkshop } from '../../server/services/open-workshop'
 
-/** Fills a test's database, in a process of its own: the browser tests' loader reads no JSON modules, the knowledge is made of them. */
+/** Fills a test's database with the contents it is told. */
 const [contents = 'empty', password = ''] = process.argv.slice(2)
 const book = openBook(databaseAddressFromEnvironment(process.env))
 await bringUpToDate(book, 'server/db/migrations')

@@ -3,6 +3,8 @@ import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, relative } from 'node:path'
 import { buildWhenChanged } from '../../launcher/build-when-changed'
+import { prepareShop } from './test-shop'
+import { throwAwayFolder } from './throw-away-folder'
 
 /**
  * Every check. In two lanes side by side, one for each core of a small machine: what looks at the sources alone beside
@@ -11,6 +13,7 @@ import { buildWhenChanged } from '../../launcher/build-when-changed'
  * as one. How long things took is told and fails nothing.
  */
 const results = mkdtempSync(join(tmpdir(), 'echoppe-results-'))
+const preparedShops = throwAwayFolder('prepared')
 const began = Date.now()
 let passed = 0
 let failed = 0
@@ -143,6 +146,19 @@ async function build(): Promise<boolean> {
   }
 }
 
+/** Fills the shops' databases once; whoever opens one copies it. */
+async function prepareShops(): Promise<void> {
+  const start = Date.now()
+  try {
+    for (const contents of ['workshop', 'scenario'] as const) await prepareShop(contents, preparedShops)
+    process.env.ECHOPPE_PREPARED_SHOPS = preparedShops
+    console.log(`\n── shops filled in ${seconds(start).toFixed(0)} s`)
+  } catch (error) {
+    console.error(error)
+    count('shops filled', false)
+  }
+}
+
 async function lane(name: string, work: () => Promise<void>): Promise<string> {
   const start = Date.now()
   await work()
@@ -161,11 +177,13 @@ const lanes = await Promise.all([
   }),
   lane('of the application (build, server tests)', async () => {
     built = await build()
-    if (built) await vitest('server')
+    if (!built) return
+    await prepareShops()
+    await vitest('server')
   }),
 ])
 if (built) lanes.push(await lane('of the browser, alone', browser))
-rmSync(results, { recursive: true, force: true })
+for (const folder of [results, preparedShops]) rmSync(folder, { recursive: true, force: true })
 console.log('')
 for (const line of lanes) console.log(line)
 console.log('the ten slowest files:')

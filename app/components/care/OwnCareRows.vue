@@ -22,9 +22,15 @@ const wordsOf = (id: string): string =>
   [...agents, ...methods, ...soils].find((row) => row.id === id)?.words ?? id.replaceAll('-', ' ')
 const named = (list: ReadonlyArray<{ readonly id: string; readonly words: string }>) =>
   list.map(({ id, words }) => ({ value: id, title: atStart(words) }))
+// Made once: lists made anew at every drawing are lost under a hand that chooses while an answer of the server arrives.
+const soilItems = named(soils)
+const methodItems = named(methods)
+const whatItems = [...named(agents), ...named(methods)]
 const material = (id: string): string => id.replaceAll('-', ' ')
 
 const NOTHING = 'nothing'
+const agentItems = [{ value: NOTHING, title: 'Nothing, dry' }, ...named(agents)]
+const subjectItems = Object.entries(cleaningSubjects).map(([value, title]) => ({ value, title }))
 /** “material:abs” or “subject:treads”: one list for what it is made of and what it is. */
 const surfaces = [
   ...Object.entries(cleaningSubjects).map(([id, title]) => ({ value: `subject:${id}`, title })),
@@ -120,7 +126,7 @@ const wayWords = ({ agent, method }: OwnWay): string =>
         </li>
       </ul>
       <div v-if="!disabled" class="add add--rule">
-        <v-autocomplete v-model="rule.what" :items="[...named(agents), ...named(methods)]" label="Agent or tool" />
+        <v-autocomplete v-model="rule.what" :items="whatItems" label="Agent or tool" />
         <v-autocomplete v-model="rule.on" :items="surfaces" label="On what" />
         <v-select
           v-model="rule.level"
@@ -152,18 +158,10 @@ const wayWords = ({ agent, method }: OwnWay): string =>
         </li>
       </ul>
       <div v-if="!disabled" class="add add--way">
-        <v-autocomplete v-model="way.soil" :items="named(soils)" label="Against" />
-        <v-autocomplete
-          v-model="way.subject"
-          :items="Object.entries(cleaningSubjects).map(([value, title]) => ({ value, title }))"
-          label="On which surface"
-        />
-        <v-autocomplete
-          v-model="way.agent"
-          :items="[{ value: NOTHING, title: 'Nothing, dry' }, ...named(agents)]"
-          label="Agent"
-        />
-        <v-autocomplete v-model="way.method" :items="named(methods)" label="Tool" />
+        <v-autocomplete v-model="way.soil" :items="soilItems" label="Against" />
+        <v-autocomplete v-model="way.subject" :items="subjectItems" label="On which surface" />
+        <v-autocomplete v-model="way.agent" :items="agentItems" label="Agent" />
+        <v-autocomplete v-model="way.method" :items="methodItems" label="Tool" />
         <v-btn variant="outlined" :disabled="!way.soil || !way.subject || !way.method" @click="addWay">Add</v-btn>
       </div>
     </section>
