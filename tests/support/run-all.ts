@@ -8,7 +8,7 @@ import { throwAwayFolder } from './throw-away-folder'
 
 /**
  * Every check. In two lanes side by side, one for each core of a small machine: what looks at the sources alone beside
- * the build and what needs a database. Then the browser tests, which take both cores: beside anything else a search of
+ * the build, what needs a database, and lint. Then the browser tests, which take both cores: beside anything else a search of
  * the largest machine was late on its screen. The last line counts what passed and what failed, a failed step counting
  * as one. How long things took is told and fails nothing.
  */
@@ -169,17 +169,18 @@ await step('validators', 'npm', ['run', '-s', 'validators'])
 await step('prepare', 'npx', ['nuxt', 'prepare'])
 let built = false
 const lanes = await Promise.all([
-  lane('of the sources (unit tests, lint, types)', async () => {
+  lane('of the sources (unit tests, types)', async () => {
     // The build writes anew what lint and types read of it: they come after.
     await vitest('unit', ['--maxWorkers=1'])
-    await step('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
     await step('types', 'npx', ['vue-tsc', '--build'])
   }),
-  lane('of the application (build, server tests)', async () => {
+  lane('of the application (build, server tests, lint)', async () => {
     built = await build()
-    if (!built) return
-    await prepareShops()
-    await vitest('server')
+    if (built) {
+      await prepareShops()
+      await vitest('server')
+    }
+    await step('lint', 'npx', ['eslint', '.', '--max-warnings', '0'])
   }),
 ])
 if (built) lanes.push(await lane('of the browser, alone', browser))
