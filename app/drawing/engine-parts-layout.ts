@@ -1,4 +1,5 @@
 import { scaleLinear } from 'd3-scale'
+import { tyreOf } from '~~/core/engine/tyre-of'
 import type { EngineDescription, Part } from '~~/core/engine/description-schema'
 import { partsOfMotor } from '~~/core/engine/parts-of-motor'
 import { trainLayout } from '~~/core/engine/train-layout'
@@ -236,12 +237,7 @@ function wheelShapes(
         .filter((entry) => entry.kind === 'contact' && (nodes.has(entry.from) || nodes.has(entry.to)))
         .flatMap((entry) => entry.part ?? [])
       const pickups = wipers.filter((id) => description.parts.find((part) => part.id === id)?.kind === 'pickup')
-      const tyres = description.parts.filter(
-        (part) =>
-          part.kind === 'tyre' &&
-          part.removal &&
-          rims.some((wheel) => wheel.tyre && part.name.toLowerCase().includes(wheelSet.name.toLowerCase())),
-      )
+      const tyres = rims.flatMap((wheel) => tyreOf(description, wheel) ?? []).filter((part) => part.removal)
       return {
         key: wheelSet.id,
         parts: [axle, ...rims.map((wheel) => wheel.part), ...pickups, ...tyres.map((part) => part.id)],

@@ -1,4 +1,5 @@
 import { scaleLinear } from 'd3-scale'
+import { tyreOf } from '~~/core/engine/tyre-of'
 import type { EngineDescription, Part, PartKind } from '~~/core/engine/description-schema'
 import { partsOfMotor } from '~~/core/engine/parts-of-motor'
 import { trainLayout } from '~~/core/engine/train-layout'
@@ -127,6 +128,7 @@ function axlesOf(description: EngineDescription, unit: string, at: (mm: number) 
       const wheel = (side: 'left' | 'right') => {
         const y = side === 'left' ? LEFT_Y : RIGHT_Y
         const { part, tyre } = wheelSet[side]
+        const tyrePart = tyreOf(description, wheelSet[side])
         return [
           shape(`${wheelSet.id}.${side}`, [part, axle], `${wheelSet.name}, ${side}`, [
             x - length / 2,
@@ -138,7 +140,7 @@ function axlesOf(description: EngineDescription, unit: string, at: (mm: number) 
             ? [
                 shape(
                   `${wheelSet.id}.${side}.tyre`,
-                  description.parts.filter((entry) => entry.id === `${part}.tyre`).map((entry) => entry.id),
+                  tyrePart ? [tyrePart.id] : [],
                   `Tyre of the ${wheelSet.name}, ${side}`,
                   [x - length / 2, y - 4, length, 8],
                 ),

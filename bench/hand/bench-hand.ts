@@ -117,7 +117,7 @@ export class BenchHand {
       case 'programming':
         return this.program(reading.reads)
       case 'signs':
-        return this.look(id, place.id, place.role === 'engine' || place.components.length === 0)
+        return this.look(id, place, place.role === 'engine' || place.components.length === 0)
     }
   }
 
@@ -362,16 +362,15 @@ export class BenchHand {
     return shown
   }
 
-  private look(id: string, placeId: string, everything: boolean): string {
+  private look(id: string, place: BenchTest['place'], everything: boolean): string {
     const appearance = appearances[id]
     if (!appearance) throw new RangeError(`Nobody has written down what “${id}” looks like.`)
     let seen = appearance.sound
     for (const [outcome, chance] of appearance.stray) if (this.random.next() < chance) seen = outcome
-    // Brushes, springs, commutator and armature of one motor are looked at together.
+    // Brushes, springs, commutator and armature of one motor are looked at together; its leads and insulation are not.
+    const inside = place.role !== 'leads' && place.role !== 'other-insulation'
     const here = (fault: TrueFault): boolean =>
-      everything ||
-      fault.place.id === placeId ||
-      (fault.place.motor !== null && placeId.startsWith(`${fault.place.motor}`))
+      everything || fault.place.id === place.id || (inside && fault.place.motor !== null && fault.place.motor === place.motor)
     for (const [name, outcome, chance] of appearance.shows) {
       if (
         this.faults.some((fault) => fault.name === name && here(fault)) &&

@@ -254,6 +254,7 @@ export class Diagnosis {
       takesOff: choice.way.parts,
       needsWhole: act.whole,
       caution: act.caution,
+      byWheel: act.byWheel,
       value: choice.value,
       why: advice.kind === 'act' && advice.act === act.id ? advice.why : sidesInWords(choices.worlds, choice),
       observations: choice.questions.map((question) => this.describeObservation(question)),

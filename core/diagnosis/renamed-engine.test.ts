@@ -75,6 +75,17 @@ describe('an engine whose pieces are named otherwise', () => {
     }
   })
 
+  it('loses the tyre that sits on the wheel it is taken off', () => {
+    const engine = renamed(describeConstruction('articulated'))
+    const tyred = engine.wheelSets.find(({ left }) => left.tyre)
+    const bare = applyDifferences(engine, [
+      { kind: 'tyre', wheelSet: tyred?.id ?? '', side: 'left', fitted: false },
+    ]).description
+    expect(engine.parts.filter(({ id }) => bare.parts.every((part) => part.id !== id))).toMatchObject([
+      { kind: 'tyre', of: tyred?.left.part },
+    ])
+  })
+
   it.each(asDescribed)(
     '%s: is understood from its older form, in which ids alone told what belongs where',
     (_id, now) => {

@@ -5,6 +5,7 @@ import { driveTrain } from './drive-train'
 import { fitDecoder, hasDecoder } from './fit-decoder'
 import { inSentence } from './name-in-sentence'
 import { openMotor } from './open-motor'
+import { tyreOf } from './tyre-of'
 
 export interface Adapted {
   readonly description: EngineDescription
@@ -186,12 +187,12 @@ function otherTyre(
   const wheel = wheelSet[side]
   if (wheel.tyre === fitted) throw new NotApplicable(`The wheel ${fitted ? 'has a tyre' : 'has no tyre'} already.`)
   const tread = description.components.find((component) => component.id === wheel.tread)
-  const tyreId = `${wheel.part}.tyre`
   const parts = fitted
     ? [
         ...description.parts,
         {
-          id: tyreId,
+          id: `${wheel.part}.tyre`,
+          of: wheel.part,
           name: `Tyre of the ${inSentence(wheelSet.name)}, ${side}`,
           kind: 'tyre' as const,
           unit: wheelSet.unit,
@@ -202,7 +203,7 @@ function otherTyre(
           removal: null,
         },
       ]
-    : withoutPart(description, tyreId).parts
+    : withoutPart(description, tyreOf(description, wheel)?.id ?? '').parts
   return {
     ...description,
     parts,

@@ -166,6 +166,8 @@ export const Part = Type.Object(
     name: Words,
     kind: OneOf(partKinds),
     unit: Id,
+    /** The part it sits on: a tyre its wheel. */
+    of: Type.Optional(Id),
     materials: Type.Array(OneOf(materials), { minItems: 1, maxItems: 6 }),
     place: Remark,
     heldBy: Remark,

@@ -5,6 +5,7 @@ export function inFirstForm({ decoder: _decoder, ...description }: EngineDescrip
   return {
     ...description,
     version: 1,
+    parts: description.parts.map(({ of: _of, ...part }) => part),
     accesses: description.accesses.map(({ leadsTo: _to, ...access }) => access),
     components: description.components.map(({ of: _of, role: _role, ...component }) => component),
     switches: description.switches.map(({ kind: _kind, ...entry }) => entry),

@@ -20,6 +20,9 @@ export function inPresentForm(description: EngineDescription): EngineDescription
         for (const [end, to] of ends) if (access.id === `${id}.${end}`) return { ...access, leadsTo: { to, motor: id } }
       return access
     }),
+    parts: description.parts.map((part) =>
+      part.kind === 'tyre' && part.id.endsWith('.tyre') ? { ...part, of: part.id.slice(0, -'.tyre'.length) } : part,
+    ),
     components: description.components.map((component) => ({ ...component, ...belongings(component, owners) })),
     switches: description.switches.map((entry) => ({
       ...entry,

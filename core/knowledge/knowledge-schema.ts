@@ -261,6 +261,8 @@ export const Act = Type.Object(
     how: Words,
     minutes: Type.Number({ exclusiveMinimum: 0, maximum: 240 }),
     caution: Type.String({ maxLength: 240 }),
+    /** It is entered wheel by wheel, on a sheet of its own. */
+    byWheel: Type.Optional(Type.Boolean()),
     source: Words,
   },
   closed,

@@ -82,7 +82,7 @@ const noted = computed(
     ),
 )
 const saidHere = computed(() => new Map([...noted.value].map(([test, { outcome }]) => [test, outcome])))
-const byWheel = computed(() => ['wheels-ohms', 'rail-ohms'].includes(card.value?.id.split('.')[0] ?? ''))
+const byWheel = computed(() => card.value?.byWheel ?? false)
 const others = computed(() => offered.value.filter(({ id }) => id !== card.value?.id).slice(0, 2))
 const suspectOf = (id: string): SuspectReport | undefined => report.value?.suspects.find((suspect) => suspect.id === id)
 /** What is mended at one go. */

@@ -8,6 +8,8 @@ export interface BenchAct {
   readonly how: string
   readonly minutes: number
   readonly caution: string
+  /** It is entered wheel by wheel. */
+  readonly byWheel: boolean
   /** It needs the engine complete on its wheels. */
   readonly whole: boolean
   /** What must be off for it. */
@@ -61,6 +63,7 @@ export function actsOf(engine: CompiledEngine, minutesTo: (goal: BenchAct['goal'
       how: row.how,
       minutes: row.minutes,
       caution: row.caution,
+      byWheel: row.byWheel ?? false,
       whole,
       goal,
       observations,

@@ -70,6 +70,8 @@ export interface ActReport {
   readonly takesOff: readonly string[]
   readonly needsWhole: boolean
   readonly caution: string
+  /** It is entered wheel by wheel, on a sheet of its own. */
+  readonly byWheel: boolean
   /** Minutes it is expected to save. */
   readonly value: number
   readonly why: string

@@ -150,6 +150,7 @@ function addWheel(draft: Draft, entry: EntryOf<'wheel-set'>, side: SideName, rai
       name: `Tyre of the ${of}`,
       kind: 'tyre',
       unit,
+      of: id,
       materials: ['rubber'],
       removal: removal({
         minutes: 1,
