@@ -19,6 +19,7 @@ import { Evidence } from './belief/evidence'
 import { slotsOf, type Slots } from './belief/slots'
 import { CompiledEngine } from './compiled-engine'
 import type { SearchHistory } from './history'
+import { chainLeft } from './report/chain-left'
 import { contradictions } from './report/contradictions'
 import {
   named,
@@ -127,6 +128,7 @@ export class Diagnosis {
         why,
       })),
       byArea: this.byArea(belief),
+      chain: this.chain(belief),
       byPlace: this.engine.places.flatMap(({ id, components, links }) =>
         components.length === 0 && links.length === 0
           ? []
@@ -164,10 +166,23 @@ export class Diagnosis {
   }
   private everything: SearchReport['sayable'] | null = null
 
-  /** Where what was found points to; before anything was found, where things usually are. */
-  private byArea(belief: Belief): SearchReport['byArea'] {
+  /** What was found points to; before anything was found everything does. */
+  private pointedTo(belief: Belief): (index: number) => boolean {
     const implied = belief.impliedSuspects
-    const counts = (index: number): boolean => belief.history.findings.length === 0 || implied[index] === true
+    return (index) => belief.history.findings.length === 0 || implied[index] === true
+  }
+
+  private chain(belief: Belief): SearchReport['chain'] {
+    const counts = this.pointedTo(belief)
+    return chainLeft(this.engine.description, this.engine.places, {
+      chanceAt: (places, pointedTo) =>
+        this.chanceOf(belief, ({ place }, index) => places.has(place.id) && (!pointedTo || counts(index))),
+      foundAt: new Set(belief.given.flatMap((index) => this.engine.suspects[index]?.place.id ?? [])),
+    })
+  }
+
+  private byArea(belief: Belief): SearchReport['byArea'] {
+    const counts = this.pointedTo(belief)
     return areas
       .filter((area) =>
         this.engine.suspects.some(({ fault }, index) => fault.area === area && index !== this.engine.unlisted),

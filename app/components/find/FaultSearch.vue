@@ -329,6 +329,10 @@ useNextAction({
           >
         </dl>
       </details>
+      <section aria-labelledby="chain-left-head" class="where">
+        <h2 id="chain-left-head">What is left of the chain</h2>
+        <ChainLeft :chain="report.chain" />
+      </section>
       <section aria-label="Current path, shaded by suspicion" class="path">
         <CurrentPathDrawing
           :description="description"
@@ -359,10 +363,6 @@ useNextAction({
         </p>
       </section>
       <DueCareList v-if="due.length > 0 && !calm" :due="due" title="Due anyway" />
-      <section aria-label="Where it is likely" class="where">
-        <h2>Where it is likely</h2>
-        <ChainAreas :areas="report.byArea" />
-      </section>
       <SuspectList
         :suspects="report.suspects"
         :nothing-else="report.nothingElse"
@@ -491,6 +491,7 @@ useNextAction({
   padding-top: 10px;
 }
 .where {
+  container-type: inline-size;
   display: grid;
   gap: 6px;
 }

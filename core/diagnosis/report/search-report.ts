@@ -1,6 +1,7 @@
 import type { Area, Equipment } from '../../knowledge/knowledge-schema'
 import type { Advice } from '../advice/advice'
 import type { SearchHistory } from '../history'
+import type { ChainStretch } from './chain-left'
 
 export interface SuspectReport<Finding = string> {
   readonly id: string
@@ -101,6 +102,8 @@ export interface SearchReport<Finding = string> {
   readonly leftToNotice: number
   /** Chance that something what was found speaks for is wrong in each area; what no row names is in none. */
   readonly byArea: ReadonlyArray<{ readonly area: Area; readonly chance: number }>
+  /** The chain from the rails to the wheels, with what is left to suspect in each stretch. */
+  readonly chain: readonly ChainStretch[]
   /** Chance of every component's place by its most suspected fault, for the drawing. */
   readonly byPlace: ReadonlyArray<{
     readonly place: string
