@@ -90,7 +90,8 @@ export class BenchHand {
         const sound = this.runs.sound(reading.feed)
         if (run.limitedShare > 0.5 || run.meanAmps > 1.8 * sound.meanAmps) return 'high'
         if (run.meanAmps < 0.5 * reading.resolutionAmps) return 'nothing'
-        return run.deadShare > 0.06 && run.deadShare < 0.97 ? 'flickers' : 'usual'
+        if (run.deadShare > 0.06 && run.deadShare < 0.97) return 'flickers'
+        return run.meanAmps > 1.3 * sound.meanAmps ? 'raised' : 'usual'
       }
       case 'direction': {
         const feed = this.runsOn() ?? 'track'

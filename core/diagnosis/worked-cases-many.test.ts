@@ -125,7 +125,7 @@ describe('O, howl on the bench', () => {
   it('is a dry motor bearing: a drop of oil and one run, no strip of the trucks', () => {
     const { any, report } = new Case('centre-motor').after([
       ['motor-noise', 'squeals'],
-      ['motor-current', 'usual'],
+      ['motor-current', 'raised'],
       ['gears-look', 'clean'],
       ['axle-play', 'right'],
       ['roll', 'free'],
@@ -238,7 +238,7 @@ describe('S, rubbing: just rebuilt, smooth and silent, current half as high agai
       ['track-run', 'runs'],
       ['noise', 'quiet'],
       ['creep', 'steady'],
-      ['track-current', 'high'],
+      ['track-current', 'raised'],
       ['spacers-look', 'rubs'],
     ])
     expect(report.suspects[0]?.fault).toBe('spacer-rubs')

@@ -1,4 +1,11 @@
-import { EXCHANGE_MOTOR, KNOWLEDGE_VERSION, outcomesOfReading, type Knowledge, type Test } from './knowledge-schema'
+import {
+  EXCHANGE_MOTOR,
+  furtherOutcomesOf,
+  KNOWLEDGE_VERSION,
+  outcomesOfReading,
+  type Knowledge,
+  type Test,
+} from './knowledge-schema'
 
 export interface KnowledgeFlaw {
   /** The row and the field, such as faults/lead-off/signs. */
@@ -84,7 +91,8 @@ function flawsOfTest(test: Test): KnowledgeFlaw[] {
   }
   const missing = wanted.find((id) => !ids.includes(id))
   if (missing) return [{ place: here, message: `The outcome “${missing}” of “${test.id}” is missing.` }]
-  const unknown = ids.find((id) => !wanted.includes(id))
+  const further = furtherOutcomesOf(test.reading)
+  const unknown = ids.find((id) => !wanted.includes(id) && !further.includes(id))
   return unknown ? [{ place: here, message: `“${test.id}” cannot come out as “${unknown}”.` }] : []
 }
 

@@ -311,7 +311,7 @@ export const Test = Type.Object(
         },
         closed,
       ),
-      { minItems: 2, maxItems: 4 },
+      { minItems: 2, maxItems: 5 },
     ),
     /** How often it is misread for any of the others. */
     misread: Type.Number({ exclusiveMinimum: 0, maximum: 0.4 }),
@@ -383,6 +383,11 @@ const outcomesByKind: Readonly<Record<Exclude<Reading['kind'], 'signs' | 'progra
   'motor-ohms': ['usual', 'low', 'high', 'open'],
   'wheel-continuity': ['all', 'some', 'none'],
   'component-ohms': ['as-it-should', 'wrong', 'jumps'],
+}
+
+/** Words a test may have between two that it needs: a needle or a coarse display shows no “little much”. */
+export function furtherOutcomesOf(reading: Reading): readonly string[] {
+  return reading.kind === 'current' ? ['raised'] : []
 }
 
 /** The remedy of whatever is wrong inside a motor that does not open: to whoever mends it that is one thing. */

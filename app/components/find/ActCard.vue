@@ -62,7 +62,7 @@ function rest(): void {
   else emit('enough')
 }
 useBenchKeys([
-  ...[0, 1, 2, 3].map((index) => ({
+  ...[0, 1, 2, 3, 4].map((index) => ({
     key: String(index + 1),
     label: `Outcome ${index + 1} of the marked row`,
     run: () => current.value && note(current.value, index),

@@ -5,7 +5,7 @@ import type { CircuitClass, Mood } from './circuit-classes'
 import { SignatureSolver, type Signature } from './electrical-signature'
 import type { Reading } from '../../knowledge/knowledge-schema'
 import { mixMoods, type Moods } from './mixed-moods'
-import { hangsOnArmature, OPEN_OHMS, signatureChances, turningAsItStands } from './signature-chances'
+import { hangsOnArmature, inWordsOf, OPEN_OHMS, signatureChances, turningAsItStands } from './signature-chances'
 
 /** Pressing and rocking makes contact; friction it leaves as it was. From memory; the perturbed runs of the benchmark show how much hangs on them. */
 const runMoods: Readonly<Record<Mood, Moods>> = { dead: [0.8, 0.15, 0.05], unsteady: [0.1, 0.8, 0.1] }
@@ -240,7 +240,7 @@ export class CircuitOutcomes {
     const between = new Int32Array(this.fromSignature.length).fill(-1)
     const hangs = new Uint8Array(this.fromSignature.length)
     const alike = Int32Array.from(this.fromSignature, ({ offset, reading, motor, ids }, place) => {
-      const found = signatureChances(reading, signature, this.solver.healthy, motor)
+      const found = inWordsOf(signatureChances(reading, signature, this.solver.healthy, motor), ids)
       for (const [at, id] of ids.entries()) chances[offset + at] = found[id] ?? 0
       const words = ids.map((id) => found[id] ?? 0).join()
       const numbers = this.known[place] as Map<string, number>

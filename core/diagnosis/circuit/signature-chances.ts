@@ -138,8 +138,34 @@ function currentOf(run: Run | undefined, sound: Run | undefined, resolutionAmps:
   if (run.amps < 1.5 * resolutionAmps) return { nothing: 0.5, usual: 0.5 }
   if (share < 0.1) return { usual: 0.55, nothing: 0.4, flickers: 0.05 }
   if (share < 0.5) return { usual: 0.9, nothing: 0.05, flickers: 0.05 }
-  if (share > 1.6) return { high: 0.7, usual: 0.3 }
-  return share > 1.3 ? { high: 0.2, usual: 0.8 } : { usual: 1 }
+  return tooMuch.find(({ above }) => share > above)?.called ?? { usual: 1 }
+}
+
+/** From how many times the usual current it is called a little or far too much: common practice, the shares from memory. */
+const tooMuch: ReadonlyArray<{ readonly above: number; readonly called: Chances }> = [
+  { above: 1.8, called: { high: 0.7, raised: 0.3 } },
+  { above: 1.6, called: { raised: 0.7, high: 0.3 } },
+  { above: 1.4, called: { raised: 0.85, high: 0.05, usual: 0.1 } },
+  { above: 1.25, called: { raised: 0.6, usual: 0.4 } },
+  { above: 1.12, called: { usual: 0.75, raised: 0.25 } },
+]
+
+/** Where a test has no word for something between two others, it is called by either. */
+const between: Readonly<Record<string, readonly [string, string]>> = { raised: ['usual', 'high'] }
+
+/**
+ * What a figure is called with the words a test has.
+ *
+ * @param chances by all words there are
+ * @param words of the test
+ * @example inWordsOf({ raised: 1 }, ['usual', 'high']) // { usual: 0.5, high: 0.5 }
+ */
+export function inWordsOf(chances: Chances, words: readonly string[]): Chances {
+  const spoken: Record<string, number> = {}
+  for (const [word, chance] of Object.entries(chances))
+    for (const said of words.includes(word) ? [word] : (between[word] ?? [word]))
+      spoken[said] = (spoken[said] ?? 0) + chance / (words.includes(word) || !between[word] ? 1 : 2)
+  return spoken
 }
 
 function lampOf(power: number): Chances {
