@@ -143,10 +143,10 @@ function currentOf(run: Run | undefined, sound: Run | undefined, resolutionAmps:
 
 /** From how many times the usual current it is called a little or far too much: common practice, the shares from memory. */
 const tooMuch: ReadonlyArray<{ readonly above: number; readonly called: Chances }> = [
-  { above: 1.8, called: { high: 0.7, raised: 0.3 } },
-  { above: 1.6, called: { raised: 0.7, high: 0.3 } },
-  { above: 1.4, called: { raised: 0.85, high: 0.05, usual: 0.1 } },
-  { above: 1.25, called: { raised: 0.6, usual: 0.4 } },
+  { above: 1.8, called: { high: 0.75, raised: 0.25 } },
+  { above: 1.6, called: { high: 0.5, raised: 0.45, usual: 0.05 } },
+  { above: 1.4, called: { raised: 0.65, high: 0.2, usual: 0.15 } },
+  { above: 1.25, called: { usual: 0.5, raised: 0.45, high: 0.05 } },
   { above: 1.12, called: { usual: 0.75, raised: 0.25 } },
 ]
 
