@@ -44,8 +44,12 @@ watch(
 )
 /** What the supply can do at this machine; until the server has said so, what any sheet can. */
 const possible = ref<readonly MeasuringProcedure[]>(['sweep'])
+/** One just begun is asked about once it has arrived there. */
+const isOnItsWay = (id: string): boolean =>
+  outbox.waiting.some((entry) => entry.kind === 'command' && entry.name === 'sheet.save' && entry.payload.id === id)
 watch(
-  () => (sheet.value?.withMeter && instruments.value.length > 0 ? sheet.value.id : null),
+  () =>
+    sheet.value?.withMeter && instruments.value.length > 0 && !isOnItsWay(sheet.value.id) ? sheet.value.id : null,
   async (id) => {
     if (!id) return
     const outlook = await $fetch<MeasuringOutlook>(`/api/measuring/${id}`).catch(() => null)

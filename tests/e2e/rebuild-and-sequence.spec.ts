@@ -73,6 +73,11 @@ test('a sequence switch is tested, its missed steps named, a wound field told by
   await expect(page.getByRole('status').filter({ hasText: 'Stopped. The output is off' })).toBeVisible({
     timeout: 20_000,
   })
+
+  // The first sheet of a station offers what this machine can as soon as the server has it.
+  await page.goto(`${scenario.url}/jobs/${rows[0]?.id}/prove`)
+  await page.getByRole('button', { name: 'With a meter', exact: true }).click()
+  await expect(page.getByRole('button', { name: 'Test the sequence switch' })).toBeVisible()
 })
 
 test('a relay is tested from its sheet, and a wound field measured alone: what to take off and to keep apart is said', async ({
