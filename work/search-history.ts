@@ -47,26 +47,13 @@ export function searchOf(
 ): JobSearch {
   const struck = new Set(book.search.flatMap((row) => (row.entry.kind === 'struck' ? [row.entry.entryId] : [])))
   const standing = book.search.filter((row) => !struck.has(row.id) && row.entry.kind !== 'struck')
+  const refits = refitsOf(book.strip, book.search)
   const first = Math.min(
     book.engine.stateNumber,
     ...book.search.map((row) => row.engineState),
     ...sheets.map((found) => found.engineState),
   )
-  // A repair that was struck out changed nothing: the states on both sides of it are one.
-  const undone = [
-    ...new Set(
-      book.search.flatMap((row) =>
-        row.entry.kind === 'repaired' && struck.has(row.id) && row.engineState > first ? [row.engineState] : [],
-      ),
-    ),
-  ]
-  const refits = refitsOf(book.strip, book.search)
-  // What was closed again is another machine, though nothing was mended.
-  const stateOf = (engineState: number, at: string): number =>
-    engineState -
-    first -
-    undone.filter((state) => state <= engineState).length +
-    refits.filter((refit) => refit.at < at).length
+  const stateOf = stateCounter(book.search, struck, refits, first)
   const now = stateOf(book.engine.stateNumber, ALWAYS)
   const findings: TestFinding[] = []
   const events: EngineEvent[] = []
@@ -96,15 +83,6 @@ export function searchOf(
     (row) => row.suspect !== null && !spokenOf.has(row.suspect) && (knownSuspects?.has(row.suspect) ?? true),
   )
   for (const { suspect } of earlier) events.unshift({ kind: 'confirmed', suspect: suspect ?? '', state: 0 })
-  const settled = new Set(
-    book.findings.filter((row) => row.state === 'left' || row.state === 'declined').map((row) => row.id),
-  )
-  const leave = [
-    ...earlier.map((row) => row.suspect ?? ''),
-    ...standing.flatMap(({ entry }) =>
-      entry.kind === 'confirmed' && settled.has(entry.findingId) ? [entry.suspect] : [],
-    ),
-  ]
   const gathered = sheets.filter(
     (found) =>
       found.from === 'told' ||
@@ -122,7 +100,7 @@ export function searchOf(
   }))
   return {
     gathered,
-    leave,
+    leave: [...earlier.map((row) => row.suspect ?? ''), ...leftAsTheyAre(book.findings, standing)],
     earlier,
     history: { findings: [...said, ...findings], events },
     circumstances,
@@ -132,6 +110,36 @@ export function searchOf(
     refused,
     steps: book.search.filter((row) => row.entry.kind !== 'struck').map((row) => ({ row, struck: struck.has(row.id) })),
   }
+}
+
+/**
+ * Counts the states a search speaks of from the one the job began in: a repair that was struck out changed nothing, so
+ * that the states on both sides of it are one; what was closed again is another machine, though nothing was mended.
+ */
+function stateCounter(
+  rows: readonly SearchRow[],
+  struck: ReadonlySet<string>,
+  refits: ReturnType<typeof refitsOf>,
+  first: number,
+): (engineState: number, at: string) => number {
+  const undone = new Set(
+    rows.flatMap((row) =>
+      row.entry.kind === 'repaired' && struck.has(row.id) && row.engineState > first ? [row.engineState] : [],
+    ),
+  )
+  return (engineState, at) =>
+    engineState -
+    first -
+    [...undone].filter((state) => state <= engineState).length +
+    refits.filter((refit) => refit.at < at).length
+}
+
+/** Confirmed suspects that nobody will mend in this job. */
+function leftAsTheyAre(findings: JobBook['findings'], standing: readonly SearchRow[]): string[] {
+  const settled = new Set(findings.filter(({ state }) => state === 'left' || state === 'declined').map(({ id }) => id))
+  return standing.flatMap(({ entry }) =>
+    entry.kind === 'confirmed' && settled.has(entry.findingId) ? [entry.suspect] : [],
+  )
 }
 
 const tellingWords: ReadonlyArray<readonly [RegExp, Circumstance]> = [

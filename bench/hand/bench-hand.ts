@@ -371,7 +371,9 @@ export class BenchHand {
     // Brushes, springs, commutator and armature of one motor are looked at together; its leads and insulation are not.
     const inside = place.role !== 'leads' && place.role !== 'other-insulation'
     const here = (fault: TrueFault): boolean =>
-      everything || fault.place.id === place.id || (inside && fault.place.motor !== null && fault.place.motor === place.motor)
+      everything ||
+      fault.place.id === place.id ||
+      (inside && fault.place.motor !== null && fault.place.motor === place.motor)
     for (const [name, outcome, chance] of appearance.shows) {
       if (
         this.faults.some((fault) => fault.name === name && here(fault)) &&

@@ -29,7 +29,35 @@ const isoDay = (instant: Date): string => instant.toISOString().slice(0, 10)
 
 /** What is due next on every engine that has ever run by the book, the most pressing first; and who may read it from afar. */
 export async function readCareBook(database: Database, now: Date): Promise<CareBook> {
-  const [ran, engines, oiled, wiped, handed, pasts, feeds] = await Promise.all([
+  const [ran, engines, oiled, wiped, handed, pasts, feeds] = await careRows(database)
+  const today = isoDay(now)
+  const byEngine = new Map(ran.map((row) => [row.engineId, row]))
+  const pastOf = new Map(pasts.map((row) => [row.engineId, row.past]))
+  const handedAt = new Map(handed.map((row) => [row.engineId, row.at]))
+  const lines = engines.map((row) => {
+    const { id, history } = row.engine
+    const serviced = handedAt.get(id) ?? null
+    const oil = latest(oiled.get(id), serviced)
+    return careLine(row, byEngine.get(id) ?? null, today, {
+      oil,
+      wipe: latest(wiped.get(id), oil),
+      shortened: surroundingsShare(pastOf.get(id) ?? circumstancesIn(history)),
+    })
+  })
+  const pressing = (line: CareLine): number =>
+    Math.min(...line.due.map((entry) => entry.inDays ?? Number.MAX_SAFE_INTEGER))
+  return {
+    today,
+    lines: lines.sort((one, other) => pressing(one) - pressing(other) || byName.compare(one.name, other.name)),
+    feeds: feeds.map((feed) => ({ ...feed, madeAt: feed.madeAt.toISOString() })),
+  }
+}
+
+type CareRows = Awaited<ReturnType<typeof careRows>>
+
+/** Everything the care book is made of, read side by side. */
+function careRows(database: Database) {
+  return Promise.all([
     // One row an engine: twenty thousand entries are read in the time it takes to name them.
     database
       .select({
@@ -79,51 +107,37 @@ export async function readCareBook(database: Database, now: Date): Promise<CareB
       .where(ne(calendarFeed.revoked, true))
       .orderBy(desc(calendarFeed.madeAt)),
   ])
-  const today = dayNumber(isoDay(now))
-  const byEngine = new Map(ran.map((row) => [row.engineId, row]))
-  const pastOf = new Map(pasts.map((row) => [row.engineId, row.past]))
-  const handedAt = new Map(handed.map((row) => [row.engineId, row.at]))
-  const lines = engines.map(({ engine: row, type, owner: ownerName }): CareLine => {
-    const booked = byEngine.get(row.id)
-    const hours = booked ? ranOn(booked.days) : []
-    const pace = paceOf(hours, today)
-    const serviced = handedAt.get(row.id) ?? null
-    const done = {
-      oil: latest(oiled.get(row.id), serviced),
-      wipe: latest(wiped.get(row.id), latest(oiled.get(row.id), serviced)),
-    }
-    const shortened = surroundingsShare(pastOf.get(row.id) ?? circumstancesIn(row.history))
-    const due = hourly.map((interval) => {
-      const at = interval.id === 'oil' ? done.oil : done.wipe
-      const {
-        spent,
-        every,
-        state,
-        inDays,
-        earliest,
-        latest: atLatest,
-      } = forecastDue(hours, at ? dayNumber(isoDay(at)) : null, today, interval, { shortened, pace })
-      return { id: interval.id, name: interval.name, spent, every, state, inDays, earliest, latest: atLatest }
+}
+
+/** One engine: what is due by the hours it ran, and since when. */
+function careLine(
+  { engine: row, type, owner: ownerName }: CareRows[1][number],
+  booked: CareRows[0][number] | null,
+  today: string,
+  { oil, wipe, shortened }: { readonly oil: Date | null; readonly wipe: Date | null; readonly shortened: number },
+): CareLine {
+  const hours = booked ? ranOn(booked.days) : []
+  const pace = paceOf(hours, dayNumber(today))
+  const due = hourly.map((interval) => {
+    const at = interval.id === 'oil' ? oil : wipe
+    const since = at ? dayNumber(isoDay(at)) : null
+    const { spent, every, state, inDays, earliest, latest } = forecastDue(hours, since, dayNumber(today), interval, {
+      shortened,
+      pace,
     })
-    const last = hours.at(-1)
-    return {
-      engineId: row.id,
-      ownerId: row.ownerId,
-      name: engineName(row, type),
-      type: `${type.maker} ${type.name}`,
-      owner: ownerName,
-      lastRan: last && booked ? { day: booked.lastDay, hours: last.hours, show: booked.lastShow } : null,
-      oiledOn: done.oil ? isoDay(done.oil) : null,
-      shortened: shortened < 1,
-      due,
-    }
+    return { id: interval.id, name: interval.name, spent, every, state, inDays, earliest, latest }
   })
-  const pressing = (line: CareLine): number =>
-    Math.min(...line.due.map((entry) => entry.inDays ?? Number.MAX_SAFE_INTEGER))
+  const last = hours.at(-1)
   return {
-    today: isoDay(now),
-    lines: lines.sort((one, other) => pressing(one) - pressing(other) || byName.compare(one.name, other.name)),
-    feeds: feeds.map((feed) => ({ ...feed, madeAt: feed.madeAt.toISOString() })),
+    engineId: row.id,
+    ownerId: row.ownerId,
+    name: engineName(row, type),
+    type: `${type.maker} ${type.name}`,
+    owner: ownerName,
+    lastRan: last && booked ? { day: booked.lastDay, hours: last.hours, show: booked.lastShow } : null,
+    oiledOn: oil ? isoDay(oil) : null,
+    shortened: shortened < 1,
+    due,
   }
 }
 

@@ -51,7 +51,9 @@ const columns = computed(() =>
         ><i :style="{ width: stretch.left ? `${stretch.chance * 100}%` : '0' }"
       /></span>
       <span class="figure">{{ stretch.found ? 'found' : stretch.left ? percent(stretch.chance) : '' }}</span>
-      <span v-if="!stretch.left" class="visually-hidden">{{ stretch.is === 'out' ? 'out of it' : 'nothing points there' }}</span>
+      <span v-if="!stretch.left" class="visually-hidden">{{
+        stretch.is === 'out' ? 'out of it' : 'nothing points there'
+      }}</span>
       <ul v-if="stretch.left && stretch.named.length > 0">
         <li v-for="link in stretch.named" :key="link.place" :class="grade(link)">
           {{ link.words }}
