@@ -370,9 +370,12 @@ export class BenchHand {
     for (const [outcome, chance] of appearance.stray) if (this.random.next() < chance) seen = outcome
     // Brushes, springs, commutator and armature of one motor are looked at together; its leads and insulation are not.
     const inside = place.role !== 'leads' && place.role !== 'other-insulation'
+    // A switch is stepped as a whole, with the coil that moves it.
+    const stepped = (fault: TrueFault): boolean => place.role === 'sequence' && fault.place.role === 'sequence-coil'
     const here = (fault: TrueFault): boolean =>
       everything ||
       fault.place.id === place.id ||
+      stepped(fault) ||
       (inside && fault.place.motor !== null && fault.place.motor === place.motor)
     for (const [name, outcome, chance] of appearance.shows) {
       if (

@@ -11,14 +11,17 @@ class AtTheBench {
   private readonly engine: ReturnType<typeof diagnosisFor>['engine']
   private readonly hand: BenchHand
 
-  /** @param wrong by place: what is wrong there */
-  constructor(construction: string, wrong: Readonly<Record<string, readonly CasualtyFault[]>> = {}) {
+  /**
+   * @param wrong by place: what is wrong there
+   * @param named what it is called, where a look tells it by that
+   */
+  constructor(construction: string, wrong: Readonly<Record<string, readonly CasualtyFault[]>> = {}, named = '') {
     this.engine = diagnosisFor(construction).engine
     const faults = Object.entries(wrong).map(([at, physics]): TrueFault => {
       const place = this.engine.places.find(({ id }) => id === at)
       if (!place)
         throw new RangeError(`No place ${at} in ${construction}: ${this.engine.places.map(({ id }) => id).join(', ')}`)
-      return { name: at, place, remedies: [], physics, intermittent: false, weight: 1 }
+      return { name: named || at, place, remedies: [], physics, intermittent: false, weight: 1 }
     })
     this.hand = new BenchHand(this.engine.description, faults, 5, bareConstruction(construction))
   }
@@ -92,5 +95,17 @@ describe('the stand-in at the bench', () => {
         'wheel-continuity@treads.rollers',
       ),
     ).toBe('none')
+  })
+
+  it('calls it a little much where bearings are dry, and far too much where they bind', () => {
+    const says = (factor: number): string | null =>
+      new AtTheBench('open-frame', { motor: [{ kind: 'dry-bearing', motor: 'motor', factor }] }).says('motor-current')
+    expect([says(1), says(2.2), says(5)]).toEqual(['usual', 'raised', 'high'])
+  })
+
+  it('steps no sequence switch whose coil is open', () => {
+    const dead = { 'sequence-coil.sequence.coil': [open('sequence.coil')] }
+    expect(new AtTheBench('three-rail-single').says('sequence-step')).toBe('each')
+    expect(new AtTheBench('three-rail-single', dead, 'coil open').says('sequence-step')).toBe('never')
   })
 })
