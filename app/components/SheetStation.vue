@@ -48,8 +48,7 @@ const possible = ref<readonly MeasuringProcedure[]>(['sweep'])
 const isOnItsWay = (id: string): boolean =>
   outbox.waiting.some((entry) => entry.kind === 'command' && entry.name === 'sheet.save' && entry.payload.id === id)
 watch(
-  () =>
-    sheet.value?.withMeter && instruments.value.length > 0 && !isOnItsWay(sheet.value.id) ? sheet.value.id : null,
+  () => (sheet.value?.withMeter && instruments.value.length > 0 && !isOnItsWay(sheet.value.id) ? sheet.value.id : null),
   async (id) => {
     if (!id) return
     const outlook = await $fetch<MeasuringOutlook>(`/api/measuring/${id}`).catch(() => null)
