@@ -131,6 +131,12 @@ describe('what is wrong with a description is named with its place', () => {
       place: 'components / lead.right / to',
       message: '“components / lead.right / to” points at “feed.wrong”, which is not among the nodes.',
     })
+    const [part] = sound.parts
+    expect(findings(changed('parts', part?.id ?? '', { of: 'no-wheel' }))).toContainEqual({
+      code: 'points-nowhere',
+      place: `parts / ${part?.id} / of`,
+      message: `“parts / ${part?.id} / of” points at “no-wheel”, which is not among the parts.`,
+    })
     expect(findings({ ...sound, nodes: [...sound.nodes, ...sound.nodes.slice(0, 1)] })[0]).toMatchObject({
       code: 'id-twice',
       place: 'nodes / rail.right',

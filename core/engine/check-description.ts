@@ -151,6 +151,7 @@ function danglingNames(description: EngineDescription): DescriptionProblem[] {
     for (const node of unit.chassis ?? []) need('nodes', node, `units / ${unit.id} / chassis`)
   for (const part of description.parts) {
     need('units', part.unit, `parts / ${part.id} / unit`)
+    need('parts', part.of ?? null, `parts / ${part.id} / of`)
     for (const other of part.removal?.needs.flat() ?? []) need('parts', other, `parts / ${part.id} / removal`)
   }
   for (const access of description.accesses)
