@@ -59,8 +59,9 @@ export function useBenchStream() {
       if (answer.state) put(answer.state)
       return answer
     } catch (error) {
+      // How the benches stand is read again first: reading it clears what was said before.
+      await load()
       failure.value = problemSentence(error)
-      void load()
       return null
     }
   }

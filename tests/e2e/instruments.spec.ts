@@ -21,7 +21,13 @@ test('two supplies are watched live at once, a second screen sees the same, Esca
     await panel.getByRole('button', { name: 'Watch it live' }).click()
     await expect(panel).toContainText('Output off')
   }
+  // What is refused stays to be read.
+  await bench.getByRole('heading').click()
+  await page.keyboard.press('m')
+  const refused = page.getByRole('alert').filter({ hasText: 'The output is off: there is nothing to keep.' })
+  await expect(refused).toBeVisible()
   await bench.getByLabel('Volts to set').fill('40')
+  await expect(refused).toBeVisible()
   await bench.getByLabel('Volts to set').press('Enter')
   await expect(bench.getByRole('alert')).toHaveText('Volts are a number from 0 to 24.')
   await bench.getByLabel('Volts to set').fill('6,0')
