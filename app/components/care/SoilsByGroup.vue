@@ -181,11 +181,4 @@ button[aria-pressed='true'] {
   color: #1d1405;
   font-weight: 650;
 }
-.visually-hidden {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-}
 </style>

@@ -310,7 +310,7 @@ function leaveOutEdited(): void {
           <th scope="col">{{ names[list] }}</th>
           <th scope="col">{{ asides[list] }}</th>
           <th v-for="head in heads[list]" :key="head" scope="col" class="number">{{ head }}</th>
-          <th scope="col"><span class="unseen">What can be done</span></th>
+          <th scope="col"><span class="visually-hidden">What can be done</span></th>
         </tr>
       </thead>
       <tbody>
@@ -534,13 +534,6 @@ tbody th button:not(:disabled):hover {
   color: var(--green);
   min-height: var(--target);
   justify-self: start;
-}
-.unseen {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
 }
 @media (max-width: 800px) {
   .top {

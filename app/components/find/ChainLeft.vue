@@ -104,13 +104,6 @@ const columns = computed(() =>
   margin: 8px 0 0;
   font-size: 0.84rem;
 }
-.visually-hidden {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-}
 /* The line runs on from stretch to stretch; what is suspected lies on it. */
 .line {
   position: relative;
