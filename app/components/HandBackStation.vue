@@ -52,6 +52,7 @@ const price = computed({
   },
 })
 
+const paper = useFreshPaper()
 async function submit(): Promise<void> {
   const { job } = props.book
   const base = initial()
@@ -64,8 +65,12 @@ defineExpose({ submit })
   <div class="hand-back">
     <div class="head">
       <h2>Before and after</h2>
-      <v-btn variant="outlined" :href="`/api/jobs/${book.job.id}/hand-back`" target="_blank">Printed sheet (PDF)</v-btn
-      ><v-btn variant="outlined" :href="`/api/jobs/${book.job.id}/leaflet`" target="_blank">Care leaflet (PDF)</v-btn>
+      <v-btn variant="outlined" :href="`/api/jobs/${book.job.id}/hand-back`" target="_blank" @click="paper.open"
+        >Printed sheet (PDF)</v-btn
+      ><v-btn variant="outlined" :href="`/api/jobs/${book.job.id}/leaflet`" target="_blank" @click="paper.open"
+        >Care leaflet (PDF)</v-btn
+      >
+      <p v-if="paper.late.value" class="quiet" role="status">{{ paper.words }}</p>
     </div>
     <ComparisonTable :comparison="comparison" />
     <section v-if="open.length > 0 || openArrivals.length > 0" class="open">

@@ -24,11 +24,28 @@ test('a parcel: its engines and bags, one more taken out of it, packed with a wo
   await page.getByRole('button', { name: 'Sent back today' }).click()
   await expect(page.getByRole('alert')).toContainText('Not packed yet: Small box')
   await page.getByLabel('Why something stays behind').fill('The buffers go on at the next visit')
+  // While it is on its way the list waits for it.
+  let letGo = (): void => {}
+  const held = new Promise<void>((resolve) => (letGo = resolve))
+  await page.route('**/api/commands/parcel.save', async (route) => {
+    await held
+    await route.continue()
+  })
+  const printed: string[] = []
+  page.context().on('request', (request) => {
+    if (request.url().endsWith('/packing-list')) printed.push(request.url())
+  })
   await page.getByRole('button', { name: 'Sent back today' }).click()
   await expect(page.getByText(/^Sent back \d/)).toBeVisible()
-  await expect(page.getByText(/waiting for the server/)).toHaveCount(0)
+  const list = page.getByRole('link', { name: 'Packing list (PDF)' })
+  await list.click()
+  await expect(page.getByText('the paper would lack it')).toBeVisible()
+  expect(printed).toEqual([])
+  await list.click()
+  letGo()
+  await expect.poll(() => printed.length).toBe(1)
 
-  const href = await page.getByRole('link', { name: 'Packing list (PDF)' }).getAttribute('href')
+  const href = await list.getAttribute('href')
   const pdf = info.outputPath('packing-list.pdf')
   writeFileSync(pdf, await (await page.request.get(`${scenario.url}${href}`)).body())
   const text = execFileSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' })

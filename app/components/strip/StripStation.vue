@@ -11,6 +11,7 @@ import { stripOfJob } from '~~/work/strip-of-job'
 /** Taking apart: one step large at a time, on a drawing of this engine, into the next cell of the tray. */
 const props = defineProps<{ book: JobBook }>()
 const session = useSessionStore()
+const paper = useFreshPaper()
 const workshop = useWorkshopStore()
 onMounted(() => void workshop.need())
 const bookNow = computed(() => props.book)
@@ -358,9 +359,15 @@ useNextAction({
               {{ parts.get(pickedThing.part)?.removal?.wayBack }}</span
             >
           </p>
-          <a v-if="state.lying.length > 0" class="plain" :href="`/api/jobs/${book.job.id}/tray-labels`" target="_blank"
+          <a
+            v-if="state.lying.length > 0"
+            class="plain"
+            :href="`/api/jobs/${book.job.id}/tray-labels`"
+            target="_blank"
+            @click="paper.open"
             >Labels (PDF)</a
           >
+          <p v-if="paper.late.value" class="quiet" role="status">{{ paper.words }}</p>
           <v-text-field
             v-if="state.lying.length > 3"
             v-model="looked"

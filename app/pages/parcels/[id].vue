@@ -27,6 +27,7 @@ const left = computed(() => lines.value.filter((line) => !line.packed))
 const came = ref('')
 const condition = ref('')
 const arrivedOn = ref('')
+const paper = useFreshPaper()
 const remarks = ref('')
 watch(
   () => book.value?.parcel.version,
@@ -105,7 +106,10 @@ useNextAction({
           >came {{ showDay(book.parcel.arrivedOn)
           }}{{ book.parcel.sentBackOn ? `, sent back ${showDay(book.parcel.sentBackOn)}` : '' }}</span
         >
-        <a class="push plain" :href="`/api/parcels/${id}/packing-list`" target="_blank">Packing list (PDF)</a>
+        <a class="push plain" :href="`/api/parcels/${id}/packing-list`" target="_blank" @click="paper.open"
+          >Packing list (PDF)</a
+        >
+        <p v-if="paper.late.value" class="quiet" role="status">{{ paper.words }}</p>
       </div>
       <div class="columns columns--with-side">
         <section aria-labelledby="contents">
