@@ -101,7 +101,7 @@ function setLimit(): void {
 
 <template>
   <section
-    class="bench"
+    class="watched"
     :class="{ selected }"
     :aria-label="instrument.name"
     @focusin="emit('select')"
@@ -250,14 +250,14 @@ function setLimit(): void {
 </template>
 
 <style scoped>
-.bench {
+.watched {
   border-top: 3px solid var(--rule);
   padding-top: 10px;
   display: grid;
   gap: 10px;
   align-content: start;
 }
-.bench.selected {
+.watched.selected {
   border-color: var(--brass);
 }
 header {
@@ -273,7 +273,7 @@ header > .quiet {
 .engine {
   color: var(--soft);
 }
-.bench {
+.watched {
   container-type: inline-size;
 }
 .now {
