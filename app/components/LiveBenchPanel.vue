@@ -139,8 +139,8 @@ function setLimit(): void {
         </p>
       </div>
       <p class="quiet under">
-        <template v-if="shown">Last 10 s: {{ milliamps(shown.lowest) }} to {{ milliamps(shown.highest) }} mA.</template>
-        <template v-if="state?.speedFrom">Speed reckoned from {{ state.speedFrom }}.</template
+        <template v-if="shown">Last 10 s: {{ milliamps(shown.lowest) }} to {{ milliamps(shown.highest) }} mA. </template
+        ><template v-if="state?.speedFrom">Speed reckoned from {{ state.speedFrom }}.</template
         ><template v-else>No speed: it cannot be reckoned for this machine as it is clamped.</template>
       </p>
       <LazyLiveChart :ring="ring" class="chart" />

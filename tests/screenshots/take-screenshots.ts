@@ -138,7 +138,6 @@ const views: ReadonlyArray<{
     job: 'Lady of the Vale',
     before: async (page) => {
       await page.getByRole('article', { name: /^Next: / }).waitFor({ timeout: 30_000 })
-      await page.getByRole('button', { name: /^Turn it over and look/ }).click()
       await page.getByRole('region', { name: 'Suspects' }).waitFor({ timeout: 30_000 })
     },
   },

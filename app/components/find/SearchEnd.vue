@@ -13,6 +13,9 @@ const left = computed(() =>
   })),
 )
 const percent = (chance: number): string => (chance < 0.01 ? 'under 1 %' : `${Math.round(chance * 100)} %`)
+// What was found is mended and the trial has passed: the pedal leads where the card does, not through the stations between.
+const prove = computed(() => `/jobs/${props.jobId}/prove`)
+useNextAction({ label: 'To Prove', active: computed(() => done.value !== null), run: () => void navigateTo(prove.value) })
 </script>
 
 <template>
@@ -39,7 +42,7 @@ const percent = (chance: number): string => (chance < 0.01 ? 'under 1 %' : `${Ma
       </section>
     </div>
     <footer>
-      <v-btn size="large" color="primary" :to="`/jobs/${jobId}/prove`">To Prove</v-btn>
+      <v-btn size="large" color="primary" :to="prove">To Prove</v-btn>
       <button v-if="mayWrite" type="button" class="plain" @click="emit('another')">
         Look all the same <kbd>A</kbd>
       </button>
