@@ -24,8 +24,9 @@ export function tellableOf(description: EngineDescription, knowledge: Knowledge)
 }
 
 /**
- * What was told of a job’s engine as findings in the state it came in: at every place the words may mean. What is not
- * in the knowledge any more, or not on this engine, says nothing.
+ * What was told of a job’s engine as findings in the state it came in: at every place the words may mean, where none
+ * bears the test’s name alone (“the lamp” is the first of two). What is not in the knowledge any more, or not on this
+ * engine, says nothing.
  *
  * @param book the job
  * @param description of its engine
@@ -42,9 +43,11 @@ export function toldFindings(
     ...[search, sheets, continuity].flatMap((rows) => rows.map((row) => row.engineState)),
   )
   const tests = testsOfEngine(description, knowledge)
+  const plain = new Set(tests.map(({ id }) => id))
   return job.told.flatMap(({ test: told, outcome, words }) =>
     tests.flatMap(({ id, test }): GatheredFinding[] => {
-      const known = test.id === told ? test.outcomes.find((entry) => entry.id === outcome) : undefined
+      const known =
+        (plain.has(told) ? id : test.id) === told ? test.outcomes.find((entry) => entry.id === outcome) : undefined
       return known
         ? [
             {

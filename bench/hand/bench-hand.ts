@@ -98,9 +98,12 @@ export class BenchHand {
         return this.record(feed, false).way * this.runs.sound(feed).way < 0 ? 'wrong' : 'right'
       }
       case 'lamp': {
-        const run = this.record('track', false)
-        const share = run.lampShare / Math.max(1e-9, this.runs.sound('track').lampShare)
-        if (run.lampDarkShare > 0.08 && run.lampDarkShare < 0.95) return 'flickers'
+        const [lamp = ''] = place.components
+        const run = this.record('track', false).lamps[lamp]
+        const sound = this.runs.sound('track').lamps[lamp]
+        if (!run || !sound) throw new Error(`The casualty has no lamp “${lamp}”.`)
+        const share = run.share / Math.max(1e-9, sound.share)
+        if (run.darkShare > 0.08 && run.darkShare < 0.95) return 'flickers'
         return share > 0.5 ? 'bright' : share > 0.04 ? 'dim' : 'dark'
       }
       case 'motor-volts':

@@ -17,8 +17,8 @@ export interface RunRecord {
   /** Share of the time without current, of those with any at all. */
   readonly deadShare: number
   readonly limitedShare: number
-  readonly lampShare: number
-  readonly lampDarkShare: number
+  /** By lamp: its mean power against its rating, and how much of the time it is dark. */
+  readonly lamps: Readonly<Record<string, { readonly share: number; readonly darkShare: number }>>
   readonly way: number
 }
 
@@ -115,7 +115,7 @@ export class TrialRuns {
     casualty.run(SETTLE_SECONDS, STEP)
     const speeds: number[][] = wired.motors.map(() => [])
     const eachAmps: number[] = []
-    const eachLamp: number[] = []
+    const eachLamp: Record<string, number[]> = {}
     let armatureVolts = 0
     let limited = 0
     let count = 0
@@ -125,12 +125,12 @@ export class TrialRuns {
       for (const [motor, speed] of now.radPerSecond.entries()) speeds[motor]?.push(speed)
       eachAmps.push(Math.abs(now.supplyAmps))
       armatureVolts += Math.abs(casualty.armatures[0]?.volts ?? 0)
-      eachLamp.push(Object.values(now.lamps)[0] ?? 0)
+      for (const [lamp, power] of Object.entries(now.lamps)) (eachLamp[lamp] ??= []).push(power)
       if (now.limited) limited++
     })
     const seen = (list: readonly number[]): readonly number[] =>
       ac ? list.slice(PERIOD).map((_, at) => mean(list.slice(at, at + PERIOD))) : list
-    const [amps, lamps] = [seen(eachAmps), seen(eachLamp)]
+    const amps = seen(eachAmps)
     const meanSpeeds = speeds.map((each) => mean(each.map(Math.abs)))
     const share = (list: readonly number[], test: (value: number) => boolean): number =>
       list.filter(test).length / list.length
@@ -143,8 +143,12 @@ export class TrialRuns {
       armatureVolts: armatureVolts / eachAmps.length,
       deadShare: share(amps, (value) => value < 0.002),
       limitedShare: limited / eachAmps.length,
-      lampShare: mean(lamps),
-      lampDarkShare: share(lamps, (value) => value < 0.02),
+      lamps: Object.fromEntries(
+        Object.entries(eachLamp).map(([lamp, powers]) => {
+          const power = seen(powers)
+          return [lamp, { share: mean(power), darkShare: share(power, (value) => value < 0.02) }]
+        }),
+      ),
       way: Math.sign(mean(speeds[0] as number[])) || 1,
     }
   }

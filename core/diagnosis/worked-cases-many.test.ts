@@ -284,3 +284,33 @@ describe('what was last touched is suspected first', () => {
     expect(diesel.after([...well, ...dead], touched).chance(id)).toBeGreaterThan(3 * chance(id))
   })
 })
+
+describe('a machine with two lamps', () => {
+  const coach = new Case('motor-bogie-unit')
+  const [front, tail] = ['lamp-on-track', 'lamp-on-track@lamps.lamp-trailer']
+  const own = (report: ReturnType<Case['after']>, lamp: string): number => report.chance(`lamp-burnt@lamps.${lamp}`)
+
+  it('is asked for each, and one that stays dark beside the other accuses itself or its own feed', () => {
+    const sound = coach.after([['track-run', 'runs']])
+    expect(askedOf(sound.report)).toEqual(expect.arrayContaining([front, tail]))
+    const dark = coach.after([
+      ['track-run', 'runs'],
+      [front, 'bright'],
+      [tail, 'dark'],
+    ])
+    expect(own(dark, 'lamp-trailer')).toBeGreaterThan(5 * own(sound, 'lamp-trailer'))
+    expect(own(dark, 'lamp-front')).toBeLessThan(own(sound, 'lamp-front'))
+    // The rest is a lamp called dark that was not.
+    expect(dark.any(({ place }) => place.id.includes('trailer'))).toBeGreaterThan(0.8)
+  })
+
+  it('is dark at both ends for want of current rather than for two burnt lamps', () => {
+    const dark = coach.after([
+      ['track-run', 'stands'],
+      [front, 'dark'],
+      [tail, 'dark'],
+    ])
+    expect(own(dark, 'lamp-front') * own(dark, 'lamp-trailer')).toBeLessThan(0.02)
+    expect(dark.any(inArea('outside', 'pickup', 'wiring'))).toBeGreaterThan(0.9)
+  })
+})

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import { diagnosisKnowledge } from './diagnosis-knowledge'
-import { faultInTodaysForm, knowledgeInTodaysForm } from './older-knowledge'
+import { faultInTodaysForm, knowledgeInTodaysForm, testInTodaysForm } from './older-knowledge'
 
 /** As version 3 had them. */
 const before: Readonly<Record<string, object>> = {
@@ -25,4 +25,11 @@ it('leaves alone what is in today’s form, and what is no row at all', () => {
   for (const nothing of [null, undefined, 3, 'x', [], { effect: null }])
     expect(faultInTodaysForm(nothing)).toBe(nothing)
   for (const nothing of [null, 3, [], { faults: 'none' }]) expect(knowledgeInTodaysForm(nothing)).toBe(nothing)
+})
+
+it('reads the light of an engine, as it was noted once, of its lamps', () => {
+  const light = diagnosisKnowledge.tests.find(({ id }) => id === 'lamp-on-track')
+  expect(testInTodaysForm({ ...light, act: undefined, role: 'engine' })).toEqual(light)
+  for (const nothing of [null, 3, [], light, { role: 'engine', reading: null }])
+    expect(testInTodaysForm(nothing)).toBe(nothing)
 })

@@ -27,11 +27,14 @@ export function faultInTodaysForm<T>(row: T): T {
   return isOldWinding(effect) ? { ...row, effect: effectOf(role, effect) } : row
 }
 
-/** Until version 4 every test stood alone; since version 5 it says at which act it is noted. */
+/** Until version 4 every test stood alone; since version 5 it says at which act it is noted, and light is seen lamp by lamp. */
 export function testInTodaysForm<T>(row: T): T {
-  const { id, act } = (row ?? {}) as { id?: unknown; act?: unknown }
+  const { id, act, role, reading } = (row ?? {}) as { id?: unknown; act?: unknown; role?: unknown; reading?: unknown }
   const shipped = diagnosisKnowledge.tests.find((test) => test.id === id)
-  return act === undefined && shipped?.act !== undefined ? { ...row, act: shipped.act } : row
+  const untold = act === undefined && shipped?.act !== undefined
+  const ofTheEngine = role === 'engine' && (reading as { kind?: unknown } | null | undefined)?.kind === 'lamp'
+  if (!untold && !ofTheEngine) return row
+  return { ...row, ...(untold ? { act: shipped.act } : {}), ...(ofTheEngine ? { role: 'lamps' } : {}) }
 }
 
 /** A whole file of knowledge in today's form; whatever is not one is left for the schema to refuse. */

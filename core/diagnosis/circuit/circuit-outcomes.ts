@@ -65,7 +65,8 @@ interface FromSignature {
   readonly offset: number
   readonly count: number
   readonly reading: Reading
-  readonly motor: number
+  /** Which motor, or which of the lamps, it is made at. */
+  readonly at: number
   readonly unsteady: number
   readonly fallsTo: number
   readonly moods: Readonly<Record<Mood, Moods>>
@@ -103,6 +104,8 @@ export class CircuitOutcomes {
     this.solver = new SignatureSolver(description, treads)
     this.offsets = new Int32Array(tests.length).fill(-1)
     this.placeOf = new Int32Array(tests.length).fill(-1)
+    const motors = description.motors.map(({ id }) => id)
+    const lamps = description.components.flatMap(({ id, lamp }) => (lamp === null ? [] : [id]))
     let width = 0
     const fromSignature: FromSignature[] = []
     for (const [index, { test, place }] of tests.entries()) {
@@ -118,9 +121,9 @@ export class CircuitOutcomes {
           count: ids.length,
           reading,
           ids,
-          motor: Math.max(
+          at: Math.max(
             0,
-            description.motors.findIndex((entry) => entry.id === place.motor),
+            reading.kind === 'lamp' ? lamps.indexOf(place.components[0] ?? '') : motors.indexOf(place.motor ?? ''),
           ),
           unsteady: ids.indexOf(unsteadyOutcome[reading.kind] ?? ''),
           fallsTo: ids.indexOf(flickersFrom[reading.kind] ?? ''),
@@ -239,8 +242,8 @@ export class CircuitOutcomes {
     const chances = new Float32Array(this.width)
     const between = new Int32Array(this.fromSignature.length).fill(-1)
     const hangs = new Uint8Array(this.fromSignature.length)
-    const alike = Int32Array.from(this.fromSignature, ({ offset, reading, motor, ids }, place) => {
-      const found = inWordsOf(signatureChances(reading, signature, this.solver.healthy, motor), ids)
+    const alike = Int32Array.from(this.fromSignature, ({ offset, reading, at: made, ids }, place) => {
+      const found = inWordsOf(signatureChances(reading, signature, this.solver.healthy, made), ids)
       for (const [at, id] of ids.entries()) chances[offset + at] = found[id] ?? 0
       const words = ids.map((id) => found[id] ?? 0).join()
       const numbers = this.known[place] as Map<string, number>

@@ -27,8 +27,8 @@ export interface Run {
   /** Chance that friction at rest holds such a motor at every other start as well. */
   readonly sticks: number
   readonly caughtTrips: boolean
-  /** Power of the first lamp against a sound engine's. */
-  readonly lamp: number
+  /** Power of every lamp against a sound engine's, in the description's order. */
+  readonly lamps: readonly number[]
 }
 
 /** What a decoder says on the programming track. */
@@ -102,7 +102,7 @@ export class SignatureSolver {
   private readonly assembled = new Map<string, Assembled>()
   private readonly ports: MeasuringPorts
   private readonly healthySpeed = new Map<Feed, readonly number[]>()
-  private readonly healthyLamp = new Map<Feed, number>()
+  private readonly healthyLamps = new Map<Feed, readonly number[]>()
   readonly healthy: Signature
   private soundKnown = false
   private readonly damages = new ArmatureDamages()
@@ -367,12 +367,13 @@ export class SignatureSolver {
         voltsPerVolt(port) * volts,
       )
     const { speeds } = balance
-    const lampPort =
-      this.ports.lamp < 0 ? null : { from: circuit.endsOf(this.ports.lamp)[0], to: circuit.endsOf(this.ports.lamp)[1] }
-    const lampWatts = lampPort && connected ? voltsAt(lampPort) ** 2 * (conductances[this.ports.lamp] as number) : 0
+    const lampWatts = this.ports.lamps.map((lamp) => {
+      const [from, to] = circuit.endsOf(lamp)
+      return connected ? voltsAt({ from, to }) ** 2 * (conductances[lamp] as number) : 0
+    })
     if (!this.soundKnown) {
       this.healthySpeed.set(feed, speeds)
-      this.healthyLamp.set(feed, lampWatts)
+      this.healthyLamps.set(feed, lampWatts)
     }
     const sound = this.healthySpeed.get(feed) ?? []
     // Supplied at one motor's own terminals, only that motor is judged.
@@ -406,7 +407,7 @@ export class SignatureSolver {
             ? source
             : 0
         : 0,
-      lamp: lampWatts / Math.max(1e-9, this.healthyLamp.get(feed) ?? 0),
+      lamps: lampWatts.map((watts, lamp) => watts / Math.max(1e-9, this.healthyLamps.get(feed)?.[lamp] ?? 0)),
     }
   }
 }

@@ -26,8 +26,8 @@ export interface MeasuringPorts {
   readonly railComponents: readonly number[]
   /** What joins rail and motor leads past the decoder. */
   readonly bypass: Readonly<Record<string, ComponentState>>
-  /** Component of the first lamp; −1 without one. */
-  readonly lamp: number
+  /** Components that are lamps, in the description's order. */
+  readonly lamps: readonly number[]
 }
 
 /**
@@ -100,6 +100,6 @@ export function measuringPorts(
         .filter(({ role }) => role === 'decoder-separation')
         .map(({ id }) => [id, 'shorted' as const]),
     ),
-    lamp: description.components.findIndex((entry) => entry.lamp !== null),
+    lamps: description.components.flatMap((entry, index) => (entry.lamp === null ? [] : [index])),
   }
 }

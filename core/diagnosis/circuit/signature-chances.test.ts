@@ -13,7 +13,7 @@ const soundRun: Run = {
   catches: 0,
   sticks: 0,
   caughtTrips: false,
-  lamp: 1,
+  lamps: [1],
 }
 const sound: Signature = {
   runs: { track: soundRun },
@@ -44,7 +44,7 @@ const scales: ReadonlyArray<
     1e-4,
     4,
   ],
-  ['light', { kind: 'lamp', feed: 'track' }, (times) => withRun({ lamp: times }), 1e-3, 1.2],
+  ['light', { kind: 'lamp', feed: 'track' }, (times) => withRun({ lamps: [times] }), 1e-3, 1.2],
   [
     'volts at the motor',
     { kind: 'motor-volts', feed: 'track' },

@@ -16,9 +16,9 @@ export type Chances = Readonly<Record<string, number>>
  * @param reading how the test is read
  * @param signature what the circuit gives
  * @param sound what a sound engine of the kind gives
- * @param motor index of the motor the test is made at
+ * @param at index of the motor the test is made at; of a lamp among the lamps
  */
-export function signatureChances(reading: Reading, signature: Signature, sound: Signature, motor: number): Chances {
+export function signatureChances(reading: Reading, signature: Signature, sound: Signature, at: number): Chances {
   switch (reading.kind) {
     case 'motion': {
       const run = signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed]
@@ -43,7 +43,11 @@ export function signatureChances(reading: Reading, signature: Signature, sound: 
     case 'direction':
       return (signature.runs[reading.feed]?.way ?? 1) < 0 ? { wrong: 1 } : { right: 1 }
     case 'lamp':
-      return shared(lampOf(signature.runs[reading.feed]?.lamp ?? 0), givingWay(signature.runs[reading.feed]), 'dim')
+      return shared(
+        lampOf(signature.runs[reading.feed]?.lamps[at] ?? 0),
+        givingWay(signature.runs[reading.feed]),
+        'dim',
+      )
     case 'motor-volts':
       return shared(
         voltsOf(
@@ -56,7 +60,7 @@ export function signatureChances(reading: Reading, signature: Signature, sound: 
       return shared(railOhmsOf(signature.railOhms, sound.railOhms), signature.shortedShare, 'low')
     case 'motor-ohms':
       return shared(
-        motorOhmsOf(signature.motorOhms[motor] ?? Number.POSITIVE_INFINITY, sound.motorOhms[motor] ?? 1),
+        motorOhmsOf(signature.motorOhms[at] ?? Number.POSITIVE_INFINITY, sound.motorOhms[at] ?? 1),
         signature.shortedShare,
         'low',
       )

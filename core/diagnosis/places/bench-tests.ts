@@ -34,11 +34,12 @@ export function benchTestsOf(
     if (!canBeRead(description, test)) return []
     const here = places.filter((place) => place.role === test.role)
     const alone = here.length === 1
+    const [first] = here
     return here.flatMap((place): BenchTest[] => {
       const goal = reachOf(description, place, test.reach)
       if (goal === null) return []
-      // Where there is only one such place its name need not be said.
-      const id = alone ? test.id : `${test.id}@${place.id}`
+      // Where there is only one such place its name need not be said; “the lamp” without a word more is the first.
+      const id = alone || (place === first && test.reading.kind === 'lamp') ? test.id : `${test.id}@${place.id}`
       return [
         {
           id,
@@ -65,7 +66,6 @@ function asUsualHere(test: Test, circumstances: ReadonlySet<Circumstance>): Test
 }
 
 function canBeRead(description: EngineDescription, { reading }: Test): boolean {
-  if (reading.kind === 'lamp' && !description.components.some((component) => component.lamp !== null)) return false
   if (!('feed' in reading)) return true
   if (reading.feed === 'dcc-track' || reading.feed === 'decoder-bypassed') return hasDecoder(description)
   // A wound field is fed apart from the brushes: a supply there alone turns nothing.
