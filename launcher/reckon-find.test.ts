@@ -23,7 +23,7 @@ describe('bin/reckon find', () => {
       id: expect.any(String),
       minutes: expect.any(Number),
       value: expect.any(Number),
-      why: expect.stringMatching(/leaves|tells/),
+      why: expect.stringMatching(/leaves?|tells/),
       observations: expect.arrayContaining([
         expect.objectContaining({ id: expect.any(String), says: expect.any(Number) }),
       ]),

@@ -292,28 +292,13 @@ const draws: Readonly<Partial<Record<Place['role'], readonly Draw[]>>> = {
       intermittent: false,
       weight: 1.2,
     }),
+    slips('gear loose', 'fix-gear', 0.8),
     (place, description, random) => tight('split gear', ['new-gear'], 1.5, description, random, random.between(1.5, 3)),
     (place, description, random) =>
       tight('hair in the gears', ['clean-gears'], 2.5, description, random, random.between(0.8, 1.6)),
   ],
-  'worm-seat': [
-    (place) => ({
-      name: 'worm slips',
-      remedies: ['fix-worm'],
-      physics: [{ kind: 'slipping-link', link: place.links[0] ?? '' }],
-      intermittent: false,
-      weight: 1,
-    }),
-  ],
-  joint: [
-    (place) => ({
-      name: 'joint out',
-      remedies: ['seat-joint'],
-      physics: [{ kind: 'slipping-link', link: place.links[0] ?? '' }],
-      intermittent: false,
-      weight: 1.2,
-    }),
-  ],
+  'worm-seat': [slips('worm slips', 'fix-worm', 1)],
+  joint: [slips('joint out', 'seat-joint', 1.2)],
   rods: [
     (place, description, random) =>
       tight('out of quarter', ['quarter', 'true-rods'], 1.5, description, random, random.between(2, 5)),
@@ -468,6 +453,12 @@ const draws: Readonly<Partial<Record<Place['role'], readonly Draw[]>>> = {
         : null
     },
   ],
+}
+
+/** What lies behind the place's first link is no longer driven. */
+function slips(name: string, remedy: string, weight: number): Draw {
+  return ({ links: [link] }) =>
+    link ? { name, remedies: [remedy], physics: [{ kind: 'slipping-link', link }], intermittent: false, weight } : null
 }
 
 function torqueOf(description: EngineDescription): number {

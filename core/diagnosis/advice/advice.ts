@@ -6,8 +6,8 @@ import type { BenchTest } from '../places/bench-tests'
 import type { Belief } from '../belief/belief'
 import type { CompiledEngine } from '../compiled-engine'
 import { inMinutes, percent, sidesInWords } from './in-words'
-import { askable, valueActs, type ActChoice, type Withheld } from './value-of-acts'
-import { Worlds } from './worlds'
+import { askable, toldOfGroup, valueActs, type ActChoice, type Withheld } from './value-of-acts'
+import { ATTENTION_MINUTES, Worlds } from './worlds'
 
 export interface BenchNow {
   /** Parts that are off. */
@@ -50,13 +50,17 @@ const DEAR_MINUTES = 15
 /** So likely hidden still, it is looked for before what was found beside the way is mended. */
 const STILL_HIDDEN = 0.8
 /** From this chance on something that what was found speaks for is searched for before all else. */
-const UNEXPLAINED = 0.3
+const UNEXPLAINED = 0.15
 /** So much of what can be noted at the trial has to be noted for it to count as made. */
 const TRIED_SHARE = 0.3
 /** A thing less likely is not looked for by itself. */
 const LOOKED_FOR = 0.06
+/** A look for one thing takes away so much of what is open about it. */
+const TELLS_SHARE = 0.25
 /** Of an act that saves most, another has to save so much to be taken for being cheaper. */
 const HALF_AS_GOOD = 0.5
+/** … and cheaper is what costs no more than this of it, the attention counted. */
+const CHEAPER = 0.75
 /** A place alike is mended with it from this share of its chance on. */
 const ALIKE_SHARE = 0.5
 const ALIKE_CHANCE = 0.15
@@ -75,6 +79,9 @@ export interface Choices {
   readonly withheld: readonly Withheld[]
   readonly worlds: Worlds
 }
+
+const aMinute = ({ act, told }: { readonly act: ActChoice; readonly told: number }): number =>
+  told / (act.cost + ATTENTION_MINUTES)
 
 /** What to do next with one engine, and why: an act, a repair, or nothing more. */
 export class Adviser {
@@ -102,14 +109,23 @@ export class Adviser {
       refused: new Set(bench.refused ?? []),
       equipment: this.equipment,
     })
-    const acts = valueActs(worlds, tests, off)
-    // Nothing was mended yet, and nothing has to come off: then anything anybody would notice may as well be seen.
-    const all = unexplained && !this.mendedSomething(belief) ? valueActs(everything, tests, off) : acts
-    const best = acts.map((choice, at) => {
-      const other = all[at] as ActChoice
-      return choice.way.parts.length === 0 && other.value > choice.value ? { ...choice, value: other.value } : choice
-    })
-    return { acts: best.sort((one, other) => other.value - one.value), withheld, worlds }
+    const ofIt = { acts: this.valued(worlds, tests, off), withheld, worlds }
+    // Nothing leads on any more to what it came with: then whatever anybody would notice may as well be seen.
+    return !unexplained || this.leadsOn(belief, ofIt, off)
+      ? ofIt
+      : { acts: this.valued(everything, tests, off), withheld, worlds: everything }
+  }
+
+  private valued(worlds: Worlds, tests: ReadonlySet<number>, off: ReadonlySet<string>): readonly ActChoice[] {
+    return valueActs(worlds, tests, off).sort((one, other) => other.value - one.value)
+  }
+
+  /** Whether there is an act, a look or a repair that these worlds ask for. */
+  private leadsOn(belief: Belief, choices: Choices, off: ReadonlySet<string>): boolean {
+    const { worlds } = choices
+    if (this.pick(belief, choices) || this.nextLook(belief, choices, off)) return true
+    const repair = this.readiest(belief, worlds.groupChances(worlds.weights), off)
+    return repair !== null && repair.chance >= REPAIR_CHANCE
   }
 
   private mendedSomething({ history }: Belief): boolean {
@@ -267,23 +283,40 @@ export class Adviser {
     const [best] = open
     if (!best || best.value <= WORTH_MINUTES) return null
     return open
-      .filter(({ value }) => value >= HALF_AS_GOOD * best.value && value > WORTH_MINUTES)
+      .filter(
+        ({ value, cost }) =>
+          value >= HALF_AS_GOOD * best.value &&
+          value > WORTH_MINUTES &&
+          cost + ATTENTION_MINUTES <= CHEAPER * (best.cost + ATTENTION_MINUTES),
+      )
       .reduce((cheapest, act) => (act.cost < cheapest.cost ? act : cheapest), best)
   }
 
   /** No act saves minutes beyond those of looking for one thing after the other: then that is done, the likeliest a minute first. */
   private nextLook(belief: Belief, { acts, worlds }: Choices, off: ReadonlySet<string>): ActChoice | null {
+    const chances = worlds.groupChances(worlds.weights)
+    const open = acts.filter(({ act }) => !this.justMade(belief, act))
+    // A look dearer than mending the thing comes after all that are not.
+    let dear: ActChoice | null = null
     for (const { group } of worlds.order(worlds.weights, off)) {
-      const chance = worlds.groupChances(worlds.weights)[group] as number
-      if (chance < LOOKED_FOR) return null
-      const { act } = worlds.checks[group] as (typeof worlds.checks)[number]
-      const choice = acts.find((entry) => entry.act === act)
+      const chance = chances[group] as number
+      if (chance < LOOKED_FOR) return dear
+      const unknown = -chance * Math.log(chance) - (1 - chance) * Math.log(1 - chance)
+      // Of the looks that tell of it, the one that tells most a minute.
+      const [look = null] = open
+        .map((act) => ({
+          act,
+          told: Math.max(0, ...act.questions.map(({ test }) => toldOfGroup(worlds, test, group))),
+        }))
+        .filter(({ told }) => told >= TELLS_SHARE * unknown)
+        .sort((one, other) => aMinute(other) - aMinute(one))
+        .map(({ act }) => act)
       // What is so likely that looking costs more than mending it for nothing is mended.
-      if (choice && !this.justMade(belief, choice.act) && choice.cost < this.costs.repair(group, off).total)
-        return choice
-      if (act === null && chance >= SURE_CHANCE) return null
+      if (look && look.cost < this.costs.repair(group, off).total) return look
+      if (chance < REPAIR_CHANCE) dear ??= look
+      if (chance >= SURE_CHANCE) return null
     }
-    return null
+    return dear
   }
 
   /** Whether an act was made in this state: what was not noted at it then was not to be noted. */
@@ -293,16 +326,8 @@ export class Adviser {
       seenHere.flatMap((finding) => (finding.state === state ? [this.engine.indexOfTest(finding.test)] : [])),
     )
     const noted = observations.filter((test) => made.has(test))
-    // A trial of which sheets or a word have told little, and that little good, is not made yet.
-    const good = seenHere.every((finding) => {
-      const test = this.engine.indexOfTest(finding.test)
-      return (
-        finding.state !== state ||
-        !observations.includes(test) ||
-        (this.engine.tests[test] as BenchTest).test.outcomes[0]?.id === finding.outcome
-      )
-    })
-    if (act === this.trial && good) return noted.length >= TRIED_SHARE * observations.length
+    // A trial of which sheets or a word have told little is not made yet.
+    if (act === this.trial) return noted.length >= TRIED_SHARE * observations.length
     return noted.length >= Math.min(2, observations.length) || noted.some((test) => test === observations[0])
   }
 

@@ -45,12 +45,17 @@ export function sidesInWords(worlds: Worlds, { questions, way }: ActChoice): str
   const [first, second] = [told[0], told.find(({ side }) => side !== told[0]?.side)]
   if (!first || told.length < 2) return `${name} tells most now.${spared}`
   const says = (outcome: number): string => `“${test.outcomes[outcome]?.name ?? ''}”`
+  const leaves = ({ outcome, side }: { readonly outcome: number; readonly side: string | null }): string =>
+    side === null ? `${says(outcome)} clears it` : `${says(outcome)} leaves it most likely ${side}`
   if (!second)
-    return `It narrows what lies ${first.side}: ${told.map(({ outcome }) => says(outcome)).join(' or ')} leaves different places there.${spared}`
-  return `${name}: ${says(first.outcome)} leaves it most likely ${first.side}; ${says(second.outcome)}, ${second.side}.${spared}`
+    return first.side === null
+      ? `${name} tells most now.${spared}`
+      : `${name}: ${told.map(({ outcome }) => says(outcome)).join(' or ')} leave different places ${first.side}.${spared}`
+  return `${name}: ${leaves(first)}; ${leaves(second)}.${spared}`
 }
 
-function sideAfter(worlds: Worlds, test: number, outcome: number): string {
+/** Null where nothing of what is looked for is left. */
+function sideAfter(worlds: Worlds, test: number, outcome: number): string | null {
   const weights = afterOutcome(worlds, test, outcome)
   const byArea = new Float64Array(areas.length)
   let nothing = 0
@@ -60,5 +65,5 @@ function sideAfter(worlds: Worlds, test: number, outcome: number): string {
     for (const area of here) byArea[area] = (byArea[area] as number) + (weights[at] as number)
   }
   const most = byArea.reduce((best, chance, area) => (chance > (byArea[best] as number) ? area : best), 0)
-  return nothing > (byArea[most] as number) ? 'nowhere that matters' : sides[areas[most] as Area]
+  return nothing > (byArea[most] as number) ? null : sides[areas[most] as Area]
 }

@@ -11,7 +11,7 @@ export interface Question {
   readonly test: number
   /** Chance of each outcome. */
   readonly outcomes: readonly number[]
-  /** How far the answer hangs on what is wrong, in nats: mutual information of outcome and set. */
+  /** How much the answer tells of each thing looked for, all together, in nats: mutual information of outcome and group. */
   readonly says: number
 }
 
@@ -32,8 +32,10 @@ export interface Withheld {
   readonly why: string
 }
 
-/** So many likely bundles of what may be noted stand for all of them. */
-const BUNDLES = 10
+/** Where there are no more bundles of what may be noted, all are thought through … */
+const ALL_BUNDLES = 12
+/** … and so many likely ones stand for more. */
+const BUNDLES = 12
 /** All answers together have to say so much, in nats. */
 const LEAST_TOLD = 0.06
 /** Below this an answer is as good as certain, or has nothing to do with what is wrong. */
@@ -53,6 +55,16 @@ export function askable(
   const { engine } = belief
   const tests = new Set<number>()
   const withheld: Withheld[] = []
+  const now = belief.seenHere
+    .filter((finding) => finding.state === belief.state)
+    .map(({ test, outcome }) => ({
+      reading: (engine.tests[engine.indexOfTest(test)] as BenchTest).test.reading,
+      outcome,
+    }))
+  const moves = (how: string): boolean =>
+    now.some(({ reading, outcome }) => reading.kind === 'motion' && onRails.has(reading.feed) && outcome === how)
+  const [onTrack, trips] = [moves('runs'), moves('trips')]
+  const metered = new Set(now.flatMap(({ reading }) => (reading.kind === 'current' ? [reading.feed] : [])))
   for (const [index, known] of engine.tests.entries()) {
     const { test } = known
     if (stillSeen(belief, index)) continue
@@ -63,11 +75,23 @@ export function askable(
     if (options.refused.has(known.id) || options.refused.has(name))
       withheld.push({ test: index, why: 'It was refused.' })
     else if (missing) withheld.push({ test: index, why: `There is no ${missing.replaceAll('-', ' ')} on the bench.` })
+    else if (onTrack && nearer.has(feedOf(known))) withheld.push({ test: index, why: 'It runs on the track.' })
+    else if (trips && test.reading.kind === 'motor-volts') withheld.push({ test: index, why: 'It trips the supply.' })
+    else if (test.reading.kind === 'current' && metered.has(test.reading.feed))
+      withheld.push({ test: index, why: 'Its current was read.' })
     else if (test.needsRunning && !runs) withheld.push({ test: index, why: 'It does not run yet.' })
     else if (price.barred !== null) withheld.push({ test: index, why: price.barred })
     else tests.add(index)
   }
   return { tests, withheld }
+}
+
+const onRails: ReadonlySet<string> = new Set(['track', 'dcc-track'])
+/** What it does from the rails it does from every point nearer to the motor. */
+const nearer: ReadonlySet<string> = new Set(['wheels', 'pickups', 'motor-leads', 'decoder-bypassed'])
+
+function feedOf({ test: { reading } }: BenchTest): string {
+  return reading.kind === 'motion' ? reading.feed : ''
 }
 
 /** What was noted of parts nobody has touched since stays noted; a run is another after every repair. */
@@ -141,23 +165,79 @@ export function valueActs(worlds: Worlds, tests: ReadonlySet<number>, off: Reado
 }
 
 function questionOf(worlds: Worlds, test: number): Question {
+  const { outcomes, byGroup } = toldOf(worlds, test)
+  return { test, outcomes, says: byGroup.reduce((sum, told) => sum + told, 0) }
+}
+
+/** How much an observation tells of one group, in nats. */
+export function toldOfGroup(worlds: Worlds, test: number, group: number): number {
+  return toldOf(worlds, test).byGroup[group] as number
+}
+
+function toldOf(
+  worlds: Worlds,
+  test: number,
+): { readonly outcomes: readonly number[]; readonly byGroup: Float64Array } {
   const chances = worlds.chances(test)
   const count = chances.length / worlds.worlds.length
   const outcomes = new Array<number>(count).fill(0)
-  let within = 0
-  for (let world = 0; world < worlds.worlds.length; world++) {
+  const groups = worlds.costs.groups.length
+  const there = new Float64Array(groups)
+  const joint = new Float64Array(groups * count)
+  for (const [world, present] of worlds.groups.entries()) {
     const weight = worlds.weights[world] as number
     for (let outcome = 0; outcome < count; outcome++) {
-      const chance = chances[world * count + outcome] as number
-      outcomes[outcome] = (outcomes[outcome] as number) + weight * chance
-      if (chance > 0) within -= weight * chance * Math.log(chance)
+      const chance = weight * (chances[world * count + outcome] as number)
+      outcomes[outcome] = (outcomes[outcome] as number) + chance
+      for (const group of present) joint[group * count + outcome] = (joint[group * count + outcome] as number) + chance
     }
+    for (const group of present) there[group] = (there[group] as number) + weight
   }
-  const whole = outcomes.reduce((sum, chance) => (chance > 0 ? sum - chance * Math.log(chance) : sum), 0)
-  return { test, outcomes, says: Math.max(0, whole - within) }
+  const byGroup = there.map((present, group) => {
+    if (present <= 0 || present >= 1) return 0
+    return outcomes.reduce((sum, whole, outcome) => {
+      const both = Math.min(whole, joint[group * count + outcome] as number)
+      const without = whole - both
+      return (
+        sum +
+        (both > 0 ? both * Math.log(both / (whole * present)) : 0) +
+        (without > 0 ? without * Math.log(without / (whole * (1 - present))) : 0)
+      )
+    }, 0)
+  })
+  return { outcomes, byGroup: byGroup.map((told) => Math.max(0, told)) }
 }
 
+/** Minutes left once it was noted, on the mean of all that may be noted. */
 function expectedAfter(worlds: Worlds, asked: readonly Question[], off: ReadonlySet<string>): number {
+  const bundles = asked.reduce((product, { outcomes }) => product * outcomes.length, 1)
+  return bundles <= ALL_BUNDLES ? afterAny(worlds, asked, off, worlds.weights) : afterSome(worlds, asked, off)
+}
+
+/** Every bundle there is, by the weights it leaves. */
+function afterAny(
+  worlds: Worlds,
+  [first, ...others]: readonly Question[],
+  off: ReadonlySet<string>,
+  weights: Float64Array,
+): number {
+  if (!first) return worlds.remaining(weights, off)
+  const chances = worlds.chances(first.test)
+  const count = first.outcomes.length
+  return first.outcomes.reduce(
+    (sum, _, outcome) =>
+      sum +
+      afterAny(
+        worlds,
+        others,
+        off,
+        weights.map((weight, at) => weight * (chances[at * count + outcome] as number)),
+      ),
+    0,
+  )
+}
+
+function afterSome(worlds: Worlds, asked: readonly Question[], off: ReadonlySet<string>): number {
   const { weights } = worlds
   const count = weights.length
   const { engine } = worlds.belief
