@@ -12,13 +12,16 @@ test('a search goes from act to act by its keys: what is seen is noted a row eac
   const card = page.getByRole('article', { name: /^Next: / })
   const rows = card.getByRole('list', { name: 'What can be noted' }).getByRole('listitem')
   const steps = trail.getByRole('listitem')
+  // Wheel by wheel and by eye the tender's treads are as good as found: mended, or looked on instead.
+  await expect(page.getByRole('article', { name: 'Mend now' })).toContainText('Clean treads', { timeout: 30_000 })
+  await page.keyboard.press('a')
   await expect(card).toBeVisible({ timeout: 30_000 })
-  await expect(suspects.getByRole('listitem').first()).toContainText('tender')
+  await expect(suspects.getByRole('listitem').first()).toContainText('treads')
   const before = await steps.count()
 
   // Before the faults, the chain from the rails to the wheels: what is left of it, and what is out of it.
   const chain = page.getByRole('list', { name: 'The chain, and what is left of it' })
-  await expect(chain.getByRole('listitem').filter({ hasText: /^Treads/ })).toContainText(/[6-9]\d %tender axles/)
+  await expect(chain.getByRole('listitem').filter({ hasText: /^Treads/ })).toContainText(/9\d %tender axles/)
   await expect(chain.getByRole('listitem').filter({ hasText: /^Leads/ })).toHaveText(/out of it|nothing points there/)
 
   // The drawing bears the suspicion by sign and words, not by colour alone.

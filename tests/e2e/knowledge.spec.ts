@@ -22,7 +22,7 @@ test('a school of practice changes how a remedy is done, and nothing of what is 
   scenario,
 }) => {
   await signIn(page, scenario)
-  const id = await findJob(page, scenario, 'Cellar find')
+  const id = await findJob(page, scenario, 'Lady of the Vale')
   const suspects = page.getByRole('region', { name: 'Suspects' })
   const readSuspects = async (): Promise<string[]> => {
     await page.goto(`${scenario.url}/jobs/${id}/find`)
