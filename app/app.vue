@@ -40,11 +40,11 @@ watch(
     <NuxtRouteAnnouncer />
     <TopStrip v-if="!bare && session.person" />
     <v-main>
+      <TimerBar v-if="session.person && !bare" />
       <NuxtPage />
     </v-main>
     <template v-if="session.person && !bare">
       <WaitingStrip />
-      <TimerBar />
       <LazyOverEveryScreen v-if="overWanted" />
     </template>
   </v-app>

@@ -39,15 +39,18 @@ useBenchKeys([
 </template>
 
 <style scoped>
+/* A row of its own above the screen that stays in sight: it lies over nothing that is to be pressed. */
 .timers {
-  position: fixed;
-  right: 16px;
-  top: 60px;
+  position: sticky;
+  top: 0;
   z-index: 1100;
   display: flex;
-  flex-direction: column;
+  flex-wrap: wrap;
+  justify-content: flex-end;
   gap: 6px;
-  align-items: end;
+  padding: 6px 28px;
+  background: var(--paper);
+  border-bottom: 1px solid var(--rule);
 }
 .timer {
   background: var(--sheet);

@@ -225,7 +225,8 @@ export class CompiledEngine {
     if (suspects.includes(this.unlisted))
       for (let outcome = 0; outcome < count; outcome++)
         out[outcome] = (1 - UNLISTED_SPREAD) * (out[outcome] as number) + UNLISTED_SPREAD / count
-    return known.needsRunning && !row.turns ? 1 : known.misread
+    // That the motor runs and no wheel turns is itself said of a motor that runs.
+    return known.needsRunning && !row.turns && known.reading.kind !== 'wheels-turn' ? 1 : known.misread
   }
 
   /** Whether a suspect changes what is seen at a test read by signs. */

@@ -88,3 +88,25 @@ describe('between a point that turns it and one that does not', () => {
     expect(advised(report)?.observations[0]?.id).toMatch(/motor\.lead/)
   })
 })
+
+describe('a motor that runs and turns no wheel', () => {
+  it.each(['runs', 'stands'])('has something that slips, though the machine is said to be one that %s', (how) => {
+    for (const machine of ['narrow-gauge', 'side-brush-bogie', 'tank-can']) {
+      const { report } = firstAsked(machine, [
+        ['track-run', how],
+        ['track-current', 'usual'],
+        ['wheels-turn', 'none'],
+      ])
+      expect(report.suspects[0]?.fault, machine).toMatch(/slips|gear-loose|joint-off/)
+    }
+  })
+
+  it('is not said of one that draws nothing', () => {
+    const { report } = firstAsked('side-brush-bogie', [
+      ['track-run', 'stands'],
+      ['track-current', 'nothing'],
+      ['lamp-on-track', 'dark'],
+    ])
+    expect(report.suspects.slice(0, 8).map(({ fault }) => fault)).not.toContain('gear-loose')
+  })
+})

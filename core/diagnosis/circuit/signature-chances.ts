@@ -106,7 +106,7 @@ export function turningAsItStands({ runs }: Signature): boolean[] {
 }
 
 /** Sometimes the armature stands where it has no pull, or where a meter meets a short circuit. */
-function shared(chances: Chances, share: number, as: string): Chances {
+export function shared(chances: Chances, share: number, as: string): Chances {
   if (share === 0) return chances
   const rest = Object.fromEntries(Object.entries(chances).map(([outcome, chance]) => [outcome, chance * (1 - share)]))
   return { ...rest, [as]: (rest[as] ?? 0) + share }
