@@ -9,6 +9,8 @@ import { suspectsOf, type Suspect } from './places/suspects'
 
 /** Of an unlisted fault: how far every outcome goes towards “anything may be seen”. What it shows it shows again. */
 const UNLISTED_SPREAD = 0.6
+/** From this chance on an outcome is explained without it: many small oddities together are no sign of something unheard of. */
+const NAMED_CHANCE = 0.025
 
 const unlistedPlace: Place = {
   id: 'unlisted',
@@ -222,9 +224,7 @@ export class CompiledEngine {
       for (let outcome = 0; outcome < count; outcome++)
         out[outcome] = sum > 0 ? (chances[offset + outcome] as number) / sum : 1 / count
     }
-    if (suspects.includes(this.unlisted))
-      for (let outcome = 0; outcome < count; outcome++)
-        out[outcome] = (1 - UNLISTED_SPREAD) * (out[outcome] as number) + UNLISTED_SPREAD / count
+    if (suspects.includes(this.unlisted)) spreadUnlisted(out, count)
     // That the motor runs and no wheel turns is itself said of a motor that runs.
     return known.needsRunning && !row.turns && known.reading.kind !== 'wheels-turn' ? 1 : known.misread
   }
@@ -260,6 +260,18 @@ export class CompiledEngine {
     }
     return silence
   }
+}
+
+/** What the book does not know may show as anything, but it takes nothing for itself that what is named shows as well. */
+function spreadUnlisted(out: Float64Array, count: number): void {
+  let whole = 0
+  for (let outcome = 0; outcome < count; outcome++) {
+    const named = out[outcome] as number
+    const chance = named >= NAMED_CHANCE ? named : (1 - UNLISTED_SPREAD) * named + UNLISTED_SPREAD / count
+    out[outcome] = chance
+    whole += chance
+  }
+  for (let outcome = 0; outcome < count; outcome++) out[outcome] = (out[outcome] as number) / whole
 }
 
 /** Power, collecting through axle cups and a drive of spur gears alone need not be told. */

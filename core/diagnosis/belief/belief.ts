@@ -1,10 +1,13 @@
 import type { CompiledEngine } from '../compiled-engine'
 import { currentState, type SearchHistory, type TestFinding } from '../history'
 import type { Evidence } from './evidence'
-import { leavesOf, slotFactor, weightIn, type Effort, type Leaf } from './leaves'
+import { leavesOf, slotFactor, weightIn, type BelievedLeaf, type Effort, type Leaf } from './leaves'
 import type { Option, Slots } from './slots'
+import { checked } from './checked-leaves'
+import { drawn } from './drawn'
+import { drawnLeaves } from './drawn-leaves'
 
-const usualEffort: Effort = { cores: 90, leaves: 260, least: 0.003 }
+const usualEffort: Effort = { cores: 90, leaves: 260, least: 0.003, draws: 1200 }
 
 /** What was found speaks for a suspect from this many times its chance before on. */
 const IMPLIED_TIMES = 1.2
@@ -28,7 +31,10 @@ export interface World {
 export class Belief {
   readonly state: number
   readonly engine: CompiledEngine
-  readonly leaves: ReadonlyArray<Leaf & { readonly chance: number; readonly arrivedSound: number }>
+  /** All sets, taken apart by what explains the findings: reasons are told by these. */
+  readonly apart: readonly BelievedLeaf[]
+  /** The same, or sets drawn one by one where those do not hold: what is believed. */
+  readonly leaves: readonly BelievedLeaf[]
   /** Natural logarithm of the chance of all findings, but for a factor that hangs on the events alone. */
   readonly logEvidence: number
   private found: Float64Array | null = null
@@ -47,7 +53,8 @@ export class Belief {
     this.engine = evidence.engine
     this.state = currentState(history)
     const leaves = leavesOf(evidence, effort)
-    const weighed = leaves.map((leaf) => ({ leaf, ...this.logMasses(leaf) }))
+    const estimated = leaves.map((leaf) => ({ leaf, ...this.logMasses(leaf) }))
+    const weighed = effort.draws > 0 ? checked(evidence, estimated) : estimated
     const heaviest = weighed.reduce((most, { all }) => Math.max(most, all), Number.NEGATIVE_INFINITY)
     const { soundOnArrival } = evidence.slots
     const shares = weighed.map(({ leaf, all, sound }) => ({
@@ -57,11 +64,12 @@ export class Belief {
     }))
     const whole = shares.reduce((sum, { share, arrivedSound }) => sum + share - arrivedSound, 0)
     this.logEvidence = heaviest + Math.log(whole)
-    this.leaves = shares.map(({ leaf, share, arrivedSound }) => ({
+    this.apart = shares.map(({ leaf, share, arrivedSound }) => ({
       ...leaf,
       chance: share / whole,
       arrivedSound: arrivedSound / whole,
     }))
+    this.leaves = (effort.draws > 0 ? drawnLeaves(evidence, this.apart, effort.draws) : null) ?? this.apart
   }
 
   /** What was seen at this bench; what was only told is left to be looked at. */
@@ -70,8 +78,8 @@ export class Belief {
   }
 
   /** The shares that matter for reasons: each above a thousandth. */
-  get weighty(): Belief['leaves'] {
-    return this.leaves.filter(({ chance }) => chance > WEIGHTY)
+  get weighty(): readonly BelievedLeaf[] {
+    return this.apart.filter(({ chance }) => chance > WEIGHTY)
   }
 
   get slots(): Slots {
@@ -273,12 +281,4 @@ export class Belief {
     this.drawnWorlds = worlds
     return worlds
   }
-}
-
-/** A number from 0 to 1 that belongs to a place in a list and a suspect (an integer hash, multiply and shift). */
-export function drawn(index: number, suspect: number): number {
-  let hash = Math.imul(index + 1, 0x9e3779b1) ^ Math.imul(suspect + 7, 0x85ebca6b)
-  hash = Math.imul(hash ^ (hash >>> 15), 0x2c1b3c6d)
-  hash = Math.imul(hash ^ (hash >>> 12), 0x297a2d39)
-  return ((hash ^ (hash >>> 15)) >>> 0) / 0x1_0000_0000
 }

@@ -100,7 +100,7 @@ describe('belief on engines of few faults', () => {
       const belief = new Belief(
         new Evidence(engine, slots, findings),
         { findings, events: [] },
-        { cores: 4000, leaves: 12_000, least: 1e-6 },
+        { cores: 4000, leaves: 12_000, least: 1e-6, draws: 0 },
       )
       const { marginals, sets } = byEverySet(engine, slots, findings, 0)
       expect(sets).toBeGreaterThan(500)
@@ -126,7 +126,7 @@ describe('belief on engines of few faults', () => {
     const belief = new Belief(
       new Evidence(engine, slots, findings),
       { findings, events },
-      { cores: 4000, leaves: 12_000, least: 1e-6 },
+      { cores: 4000, leaves: 12_000, least: 1e-6, draws: 0 },
     )
     for (const [suspect, { id }] of engine.suspects.entries())
       expect(Math.abs((belief.marginals[suspect] as number) - (marginals[suspect] as number)), id).toBeLessThan(0.005)

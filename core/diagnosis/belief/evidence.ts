@@ -103,6 +103,11 @@ export class Evidence {
     return this.shows[option] === 1
   }
 
+  /** Whether any finding may hang on an option. */
+  concerns(option: number): boolean {
+    return this.units.some(({ concerned }) => concerned[option] === 1)
+  }
+
   /** Variants of a core that are there in a state, one option exchanged. */
   private variantsAt(core: Int16Array, state: number, slot: number, option: number): number[] {
     const found: number[] = []
@@ -150,6 +155,21 @@ export class Evidence {
     const missing = this.units.filter((unit) => !known.has(unit.key))
     if (missing.length > 0) this.weigh(core, missing, known)
     return this.evaluationOf(this.units.map((unit) => known.get(unit.key) as Saying))
+  }
+
+  /**
+   * Natural logarithm of the chance of all findings with exactly this set, and nothing of what a change would make.
+   *
+   * @param core by slot its option, −1 where the suspect is absent
+   */
+  logOf(core: Int16Array): number {
+    const { states, engine } = this
+    const rows = states.map((state) => {
+      const variants = this.variantsAt(core, state, -1, -1)
+      return engine.circuitRow(variants, variants.length)
+    })
+    const suspects = states.map((state) => this.suspectsAt(core, state, -1, -1))
+    return this.units.reduce((sum, unit) => sum + Math.log(this.chanceOf(unit, suspects, rows)), 0)
   }
 
   /**

@@ -16,11 +16,18 @@ export interface Leaf {
   readonly logCore: number
 }
 
-/** How far the sets are taken apart: so many cores are worked out at most, so many shares made, and none that could change less than a share. */
+/** How far the sets are taken apart: so many cores are worked out at most, so many shares made, and none that could change less than a share; with `draws` the shares are checked on full sets, of which so many are drawn where the shares do not hold. */
 export interface Effort {
   readonly cores: number
   readonly leaves: number
   readonly least: number
+  readonly draws: number
+}
+
+/** A leaf with its chance, and that of what of it arrived with nothing wrong: a complaint makes that less likely. */
+export interface BelievedLeaf extends Leaf {
+  readonly chance: number
+  readonly arrivedSound: number
 }
 
 /** So many things one after the other are thought of, and none that weighs less. */

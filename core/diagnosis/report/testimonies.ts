@@ -22,7 +22,7 @@ const SAYS_NOTHING = 1.25
  * @returns strongest first
  */
 export function testimonies(belief: Belief, suspect: number): Testimony[] {
-  const { evidence, leaves, state } = belief
+  const { evidence, apart: leaves, state } = belief
   const { options, firstOf } = evidence
   const slot = evidence.slots.slots.findIndex((entry) => entry.suspect === suspect)
   if (slot < 0) return []

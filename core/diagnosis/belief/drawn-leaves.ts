@@ -1,0 +1,181 @@
+import { drawn } from './drawn'
+import type { Evidence } from './evidence'
+import { slotFactor, weightIn, type BelievedLeaf, type Leaf } from './leaves'
+import type { Option } from './slots'
+
+/** So many sets tell whether the leaves hold. */
+const TRIED = 120
+/** They do where the sets drawn are worth so large a share of their number (Kish's effective sample size). */
+const HOLDS = 0.2
+/** Worth less than this many, the sets drawn are no better: after long histories hardly any set that fits is drawn. */
+const LEAST_WORTH = 20
+/** A drawn set lighter than this is not kept. */
+const LEAST_KEPT = 1e-4
+/** Of the sets, so many are drawn from the leaves, the others as likely as they were before anything was found. */
+const FROM_LEAVES = 0.5
+
+interface Draw {
+  readonly set: Int16Array
+  readonly log: number
+}
+
+/**
+ * In a leaf what is open is taken to change the findings each for itself. Where two things show only together (both
+ * bogies collect from both rails), and many are likely, that does not hold, and the leaves may miss most of what there
+ * is. Some full sets are drawn, half of them from the leaves and half as likely as they were before, and each is worked
+ * out and weighed against how likely it was to be drawn (importance sampling from a defensive mixture: Hesterberg
+ * 1995). If few of them carry all the weight the leaves do not hold, and the sets themselves are what is believed.
+ *
+ * @param evidence the findings
+ * @param leaves with their chances
+ * @param most sets that are drawn
+ * @returns null where the leaves hold, or nothing better is to be had
+ */
+export function drawnLeaves(evidence: Evidence, leaves: readonly BelievedLeaf[], most: number): BelievedLeaf[] | null {
+  const sampler = new Sampler(evidence, leaves)
+  const tried = worth(sampler.draw(TRIED))
+  if (tried >= HOLDS * TRIED || (tried * most) / TRIED < LEAST_WORTH) return null
+  const draws = sampler.draw(most)
+  if (worth(draws) < LEAST_WORTH) return null
+  const heaviest = draws.reduce((highest, { log }) => Math.max(highest, log), Number.NEGATIVE_INFINITY)
+  const whole = draws.reduce((sum, { log }) => sum + Math.exp(log - heaviest), 0)
+  const { options, firstOf, slots } = evidence
+  const free = slots.slots.map(
+    ({ given }, slot) => !given && !rangeOf(firstOf, slot).some((option) => evidence.concerns(option)),
+  )
+  const decided = Uint8Array.from(free, (so) => Number(!so))
+  const open = Uint8Array.from(options, (_, option) => Number(free[evidence.slotOf[option] as number]))
+  const evaluation: Leaf['evaluation'] = {
+    log: 0,
+    ratios: new Float64Array(options.length).fill(1),
+    says: [],
+    exact: true,
+  }
+  const kept = new Map<string, { readonly core: Int16Array; chance: number }>()
+  for (const { set, log } of draws) {
+    const chance = Math.exp(log - heaviest) / whole
+    if (chance < LEAST_KEPT) continue
+    const core = set.map((option, slot) => (free[slot] ? -1 : option))
+    const key = core.join()
+    const known = kept.get(key)
+    if (known) known.chance += chance
+    else kept.set(key, { core, chance })
+  }
+  const left = [...kept.values()].reduce((sum, { chance }) => sum + chance, 0)
+  return [...kept.values()].map(({ core, chance }) => ({
+    core,
+    decided,
+    open,
+    evaluation,
+    logCore: 0,
+    chance: chance / left,
+    arrivedSound: 0,
+  }))
+}
+
+function rangeOf(firstOf: Int16Array, slot: number): number[] {
+  const first = firstOf[slot] as number
+  return Array.from({ length: (firstOf[slot + 1] as number) - first }, (_, at) => first + at)
+}
+
+/** How many draws of equal weight these are worth. */
+function worth(draws: readonly Draw[]): number {
+  const heaviest = draws.reduce((highest, { log }) => Math.max(highest, log), Number.NEGATIVE_INFINITY)
+  const [sum, squares] = draws.reduce(
+    ([one, two], { log }) => {
+      const weight = Math.exp(log - heaviest)
+      return [one + weight, two + weight ** 2]
+    },
+    [0, 0],
+  )
+  return sum ** 2 / squares
+}
+
+/** Draws full sets, always the same for the same belief, and weighs them. */
+class Sampler {
+  private readonly logWhole: Float64Array
+
+  constructor(
+    private readonly evidence: Evidence,
+    private readonly leaves: readonly BelievedLeaf[],
+  ) {
+    const { slots } = evidence.slots
+    this.logWhole = Float64Array.from(slots, ({ given, options }) =>
+      Math.log(options.reduce((sum, { weight }) => sum + weight, given ? 0 : 1)),
+    )
+  }
+
+  draw(count: number): Draw[] {
+    const { leaves } = this
+    const ofLeaves = Math.round(FROM_LEAVES * count)
+    let [leaf, passed] = [0, 0]
+    return Array.from({ length: count }, (_, index): Draw => {
+      if (index >= ofLeaves) return this.weighed(this.drawBefore(index))
+      const position = (index + 0.5) / ofLeaves
+      while (leaf < leaves.length - 1 && passed + (leaves[leaf]?.chance ?? 0) < position)
+        passed += leaves[leaf++]?.chance ?? 0
+      return this.weighed(this.drawFrom(leaves[leaf] as BelievedLeaf, index))
+    })
+  }
+
+  private drawFrom(leaf: BelievedLeaf, index: number): Int16Array {
+    const { evidence } = this
+    const { options, firstOf } = evidence
+    return leaf.core.map((core, slot) => {
+      if (leaf.decided[slot] === 1) return core
+      let rest =
+        drawn(index, (options[firstOf[slot] as number] as Option).suspect) * slotFactor(evidence, leaf, slot) - 1
+      for (const option of rest > 0 ? rangeOf(firstOf, slot) : [])
+        if (leaf.open[option] === 1 && option !== core && (rest -= weightIn(evidence, leaf, option)) <= 0) return option
+      return core
+    })
+  }
+
+  /** As likely as it was before anything was found. */
+  private drawBefore(index: number): Int16Array {
+    const { slots, firstOf } = this.evidence
+    return Int16Array.from(slots.slots, ({ given, options, suspect }, slot) => {
+      let rest = drawn(index, suspect) * Math.exp(this.logWhole[slot] as number) - (given ? 0 : 1)
+      if (rest <= 0 && !given) return -1
+      const at = options.findIndex(({ weight }) => (rest -= weight) <= 0)
+      return (firstOf[slot] as number) + (at < 0 ? options.length - 1 : at)
+    })
+  }
+
+  private weighed(set: Int16Array): Draw {
+    const { evidence, leaves } = this
+    const { options, slots } = evidence
+    const before = set.reduce(
+      (sum, option, slot) =>
+        sum + (option < 0 ? 0 : Math.log((options[option] as Option).weight)) - (this.logWhole[slot] as number),
+      0,
+    )
+    const leaf = leaves.find((entry) => holds(entry, set))
+    const drawnAs =
+      (leaf ? FROM_LEAVES * leaf.chance * Math.exp(this.logWithin(leaf, set)) : 0) +
+      (1 - FROM_LEAVES) * Math.exp(before)
+    const arrivedSound = !set.some((option) => option >= 0 && (options[option] as Option).bornAt === 0)
+    return {
+      set,
+      log: before + evidence.logOf(set) + (arrivedSound ? Math.log(slots.soundOnArrival) : 0) - Math.log(drawnAs),
+    }
+  }
+
+  /** Natural logarithm of the chance of a set among those of its leaf. */
+  private logWithin(leaf: BelievedLeaf, set: Int16Array): number {
+    const { evidence } = this
+    return set.reduce((sum, option, slot) => {
+      if (leaf.decided[slot] === 1) return sum
+      const whole = Math.log(slotFactor(evidence, leaf, slot))
+      return sum - whole + (option === leaf.core[slot] ? 0 : Math.log(weightIn(evidence, leaf, option)))
+    }, 0)
+  }
+}
+
+/** Whether a set is one of a leaf's. */
+function holds(leaf: Leaf, set: Int16Array): boolean {
+  return set.every((option, slot) => {
+    if (option === leaf.core[slot]) return true
+    return leaf.decided[slot] !== 1 && option >= 0 && leaf.open[option] === 1
+  })
+}
