@@ -15,7 +15,11 @@ const left = computed(() =>
 const percent = (chance: number): string => (chance < 0.01 ? 'under 1 %' : `${Math.round(chance * 100)} %`)
 // What was found is mended and the trial has passed: the pedal leads where the card does, not through the stations between.
 const prove = computed(() => `/jobs/${props.jobId}/prove`)
-useNextAction({ label: 'To Prove', active: computed(() => done.value !== null), run: () => void navigateTo(prove.value) })
+useNextAction({
+  label: computed(() => 'To Prove'),
+  active: computed(() => done.value !== null),
+  run: () => void navigateTo(prove.value),
+})
 </script>
 
 <template>

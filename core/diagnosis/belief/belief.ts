@@ -4,7 +4,7 @@ import type { Evidence } from './evidence'
 import { leavesOf, slotFactor, weightIn, type BelievedLeaf, type Effort, type Leaf } from './leaves'
 import type { Option, Slots } from './slots'
 import { checked } from './checked-leaves'
-import { drawn } from './drawn'
+import { drawnSet } from './drawn-set'
 import { drawnLeaves } from './drawn-leaves'
 
 const usualEffort: Effort = { cores: 90, leaves: 260, least: 0.003, draws: 1200 }
@@ -245,7 +245,7 @@ export class Belief {
   worlds(count: number): readonly World[] {
     if (this.drawnWorlds?.length === count) return this.drawnWorlds
     const { evidence, leaves } = this
-    const { options, firstOf } = evidence
+    const { options } = evidence
     const positive = leaves
       .map((leaf) => ({ leaf, chance: Math.max(0, leaf.chance - leaf.arrivedSound) }))
       .filter(({ chance }) => chance > 0)
@@ -260,16 +260,7 @@ export class Belief {
       const { leaf } = positive[at] as (typeof positive)[number]
       const suspects: number[] = []
       const variants: number[] = []
-      for (let slot = 0; slot < leaf.core.length; slot++) {
-        let chosen = leaf.core[slot] as number
-        if (leaf.decided[slot] !== 1) {
-          let rest = drawn(index, options[firstOf[slot] as number]?.suspect ?? 0) * slotFactor(evidence, leaf, slot) - 1
-          for (let option = firstOf[slot] as number; rest > 0 && option < (firstOf[slot + 1] as number); option++) {
-            if (leaf.open[option] !== 1 || option === leaf.core[slot]) continue
-            rest -= weightIn(evidence, leaf, option)
-            if (rest <= 0) chosen = option
-          }
-        }
+      for (const chosen of drawnSet(evidence, leaf, index)) {
         if (chosen < 0) continue
         const { suspect, variant, bornAt, goneAt } = options[chosen] as Option
         if (bornAt > this.state || this.state >= goneAt) continue

@@ -1,6 +1,6 @@
-import { drawn } from './drawn'
+import { drawnSet } from './drawn-set'
 import type { Evidence } from './evidence'
-import { slotFactor, weightIn, type Leaf } from './leaves'
+import type { Leaf } from './leaves'
 
 /** A leaf with its weight, and that of what of it arrived with nothing wrong, as natural logarithms. */
 export interface WeighedLeaf {
@@ -52,22 +52,14 @@ function corrected(leaves: readonly WeighedLeaf[], corrections: ReadonlyMap<numb
 
 /** Natural logarithm of what the sets of a leaf weigh in times of what it was taken for. */
 function correctionOf(evidence: Evidence, leaf: Leaf): number {
-  const { options, firstOf } = evidence
   let sum = 0
   for (let draw = 0; draw < CHECKED; draw++) {
-    const set = leaf.core.slice()
-    let taken = leaf.evaluation.log
-    for (let slot = 0; slot < set.length; slot++) {
-      if (leaf.decided[slot] === 1) continue
-      let rest = drawn(draw, options[firstOf[slot] as number]?.suspect ?? 0) * slotFactor(evidence, leaf, slot) - 1
-      for (let option = firstOf[slot] as number; rest > 0 && option < (firstOf[slot + 1] as number); option++) {
-        if (leaf.open[option] !== 1 || option === leaf.core[slot]) continue
-        rest -= weightIn(evidence, leaf, option)
-        if (rest > 0) continue
-        set[slot] = option
-        taken += Math.log(leaf.evaluation.ratios[option] as number)
-      }
-    }
+    const set = drawnSet(evidence, leaf, draw)
+    const taken = set.reduce(
+      (log, option, slot) =>
+        option === leaf.core[slot] ? log : log + Math.log(leaf.evaluation.ratios[option] as number),
+      leaf.evaluation.log,
+    )
     sum += Math.exp(evidence.logOf(set) - taken)
   }
   return Math.log(sum / CHECKED)

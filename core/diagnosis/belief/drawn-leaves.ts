@@ -1,4 +1,5 @@
 import { drawn } from './drawn'
+import { drawnSet } from './drawn-set'
 import type { Evidence } from './evidence'
 import { slotFactor, weightIn, type BelievedLeaf, type Leaf } from './leaves'
 import type { Option } from './slots'
@@ -106,7 +107,7 @@ class Sampler {
   }
 
   draw(count: number): Draw[] {
-    const { leaves } = this
+    const { evidence, leaves } = this
     const ofLeaves = Math.round(FROM_LEAVES * count)
     let [leaf, passed] = [0, 0]
     return Array.from({ length: count }, (_, index): Draw => {
@@ -114,20 +115,7 @@ class Sampler {
       const position = (index + 0.5) / ofLeaves
       while (leaf < leaves.length - 1 && passed + (leaves[leaf]?.chance ?? 0) < position)
         passed += leaves[leaf++]?.chance ?? 0
-      return this.weighed(this.drawFrom(leaves[leaf] as BelievedLeaf, index))
-    })
-  }
-
-  private drawFrom(leaf: BelievedLeaf, index: number): Int16Array {
-    const { evidence } = this
-    const { options, firstOf } = evidence
-    return leaf.core.map((core, slot) => {
-      if (leaf.decided[slot] === 1) return core
-      let rest =
-        drawn(index, (options[firstOf[slot] as number] as Option).suspect) * slotFactor(evidence, leaf, slot) - 1
-      for (const option of rest > 0 ? rangeOf(firstOf, slot) : [])
-        if (leaf.open[option] === 1 && option !== core && (rest -= weightIn(evidence, leaf, option)) <= 0) return option
-      return core
+      return this.weighed(drawnSet(evidence, leaves[leaf] as BelievedLeaf, index))
     })
   }
 
