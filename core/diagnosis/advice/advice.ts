@@ -6,7 +6,7 @@ import type { BenchTest } from '../places/bench-tests'
 import type { Belief } from '../belief/belief'
 import type { CompiledEngine } from '../compiled-engine'
 import { inMinutes, percent, sidesInWords } from './in-words'
-import { askable, toldOfGroup, valueActs, type ActChoice, type Withheld } from './value-of-acts'
+import { askable, valueActs, type ActChoice, type Withheld } from './value-of-acts'
 import { ATTENTION_MINUTES, Worlds } from './worlds'
 
 export interface BenchNow {
@@ -306,7 +306,7 @@ export class Adviser {
       const [look = null] = open
         .map((act) => ({
           act,
-          told: Math.max(0, ...act.questions.map(({ test }) => toldOfGroup(worlds, test, group))),
+          told: Math.max(0, ...act.questions.map(({ ofGroup }) => ofGroup[group] as number)),
         }))
         .filter(({ told }) => told >= TELLS_SHARE * unknown)
         .sort((one, other) => aMinute(other) - aMinute(one))

@@ -12,7 +12,9 @@ export interface Question {
   readonly test: number
   /** Chance of each outcome. */
   readonly outcomes: readonly number[]
-  /** How much the answer tells of each thing looked for, all together, in nats: mutual information of outcome and group. */
+  /** By group: how much the answer tells of it, in nats: mutual information of outcome and group. */
+  readonly ofGroup: Float64Array
+  /** Of all groups together. */
   readonly says: number
 }
 
@@ -166,19 +168,6 @@ export function valueActs(worlds: Worlds, tests: ReadonlySet<number>, off: Reado
 }
 
 function questionOf(worlds: Worlds, test: number): Question {
-  const { outcomes, byGroup } = toldOf(worlds, test)
-  return { test, outcomes, says: byGroup.reduce((sum, told) => sum + told, 0) }
-}
-
-/** How much an observation tells of one group, in nats. */
-export function toldOfGroup(worlds: Worlds, test: number, group: number): number {
-  return toldOf(worlds, test).byGroup[group] as number
-}
-
-function toldOf(
-  worlds: Worlds,
-  test: number,
-): { readonly outcomes: readonly number[]; readonly byGroup: Float64Array } {
   const chances = worlds.chances(test)
   const count = chances.length / worlds.worlds.length
   const outcomes = new Array<number>(count).fill(0)
@@ -194,9 +183,9 @@ function toldOf(
     }
     for (const group of present) there[group] = (there[group] as number) + weight
   }
-  const byGroup = there.map((present, group) => {
+  const ofGroup = there.map((present, group) => {
     if (present <= 0 || present >= 1) return 0
-    return outcomes.reduce((sum, whole, outcome) => {
+    const told = outcomes.reduce((sum, whole, outcome) => {
       const both = Math.min(whole, joint[group * count + outcome] as number)
       const without = whole - both
       return (
@@ -205,8 +194,9 @@ function toldOf(
         (without > 0 ? without * Math.log(without / (whole * (1 - present))) : 0)
       )
     }, 0)
+    return Math.max(0, told)
   })
-  return { outcomes, byGroup: byGroup.map((told) => Math.max(0, told)) }
+  return { test, outcomes, ofGroup, says: ofGroup.reduce((sum, told) => sum + told, 0) }
 }
 
 /** Minutes left once it was noted, on the mean of all that may be noted. */

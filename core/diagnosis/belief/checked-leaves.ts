@@ -16,6 +16,8 @@ const LEAST_SHARE = 0.002
 /** So many leaves are checked in a round, and so many rounds are made: what was light may be heavy once others are put right. */
 const MOST_LEAVES = 60
 const ROUNDS = 2
+/** A leaf none of whose sets fits weighs nothing beside the others; it must not make nothing of them. */
+const LEAST_LOG = -50
 
 /**
  * What is open in a leaf is taken to change the findings each for itself, and a core not worked out is estimated: how
@@ -62,5 +64,5 @@ function correctionOf(evidence: Evidence, leaf: Leaf): number {
     )
     sum += Math.exp(evidence.logOf(set) - taken)
   }
-  return Math.log(sum / CHECKED)
+  return Math.max(LEAST_LOG, Math.log(sum / CHECKED))
 }
