@@ -30,6 +30,9 @@ export default withNuxt(
       'vue/max-attributes-per-line': 'off',
       'vue/singleline-html-element-content-newline': 'off',
       'vue/no-multiple-template-root': 'off',
+      // It comes late and pulls the focus out of the field somebody has gone on to.
+      'vue/no-restricted-static-attribute': ['error', { key: 'autofocus', message: 'Use v-focus-first.' }],
+      'vue/no-restricted-v-bind': ['error', { argument: 'autofocus', message: 'Use v-focus-first.' }],
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       // Nothing points back, not even by way of a third.

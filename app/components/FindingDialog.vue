@@ -60,8 +60,8 @@ async function keep(): Promise<void> {
       <v-card-text class="form">
         <v-text-field
           v-model="fields.what"
+          v-focus-first
           label="What"
-          autofocus
           :error-messages="missing && !fields.what.trim() ? ['Say what was found, in a few words.'] : []"
           @keydown.enter="keep"
         />

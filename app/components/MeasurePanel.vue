@@ -50,7 +50,14 @@ function listen(): void {
     cut.value = true
   }
 }
-onMounted(async () => {
+const outbox = useOutbox()
+/** The server measures into the sheet as it has it: what is still on its way there comes first. */
+const sheetArrived = computed(() => !outbox.waiting.some((entry) => entry.subject === `sheet:${props.sheet.id}`))
+onMounted(() => {
+  watch(sheetArrived, (arrived) => void (arrived && !state.value && lookAhead()), { immediate: true })
+})
+async function lookAhead(): Promise<void> {
+  failure.value = ''
   try {
     const found = await $fetch<MeasuringOutlook>(`/api/measuring/${props.sheet.id}`)
     // One that has ended is history; the next begins anew.
@@ -60,7 +67,7 @@ onMounted(async () => {
     failure.value = problemSentence(error)
   }
   if (going.value) listen()
-})
+}
 onBeforeUnmount(() => stream?.close())
 
 async function post(what: 'start' | 'held' | 'stop' | 'answer', body?: object): Promise<void> {
@@ -231,6 +238,7 @@ const rpm = computed(() => {
       </p>
     </template>
     <p v-if="failure" class="sign sign--fault" role="alert">{{ failure }}</p>
+    <p v-else-if="!outlook && !sheetArrived" class="quiet" role="status">This sheet is on its way to the server …</p>
     <div class="acts">
       <v-btn v-if="state?.status !== 'asks'" color="primary" variant="flat" @click="act"
         >{{ label }}<kbd>Space</kbd></v-btn

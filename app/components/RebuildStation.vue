@@ -93,14 +93,15 @@ async function writeDown(turns: 'forward' | 'reverse' | 'stands'): Promise<void>
     voltage: workshop.metersFor('voltage').find((meter) => meter.id === sheet.value?.voltageMeterId) ?? null,
     current: workshop.metersFor('current').find((meter) => meter.id === sheet.value?.currentMeterId) ?? null,
   }
-  const { quantities, errors } = understandBoxes(
+  const { quantities, errors, missing } = understandBoxes(
     { ...typed },
     afterStep.boxes('none'),
     afterStep.contradictions,
     meters,
   )
   const { voltage, current } = quantities
-  problem.value = Object.values(errors)[0] ?? ''
+  problem.value =
+    Object.values(errors)[0] ?? (missing ? `Type the ${missing === 'voltage' ? 'volts' : 'current'} as well.` : '')
   if (!voltage || !current || problem.value) return
   const sheetId = await sheetForSteps()
   const id = newId()
@@ -199,7 +200,7 @@ const turnWords = { forward: 'forward', reverse: 'in reverse', stands: 'stands' 
       <template v-else-if="way === 'hand'">
         <h3>{{ name }}</h3>
         <div class="typed">
-          <v-text-field v-model="typed.voltage" label="Volts" inputmode="decimal" autofocus /><v-text-field
+          <v-text-field v-model="typed.voltage" v-focus-first label="Volts" inputmode="decimal" /><v-text-field
             v-model="typed.current"
             label="Current, mA"
             inputmode="decimal"

@@ -90,7 +90,7 @@ async function setLeft(row: ShelfRow, left: ShelfFields['left']): Promise<void> 
     <v-dialog :model-value="edited !== null" max-width="560" @update:model-value="edited = null">
       <v-card v-if="edited" :title="edited.row ? edited.row.name : 'New bottle'">
         <v-card-text class="fields">
-          <v-text-field v-model="edited.fields.name" label="Name" maxlength="80" autofocus class="wide" />
+          <v-text-field v-model="edited.fields.name" v-focus-first label="Name" maxlength="80" class="wide" />
           <v-autocomplete v-model="edited.fields.product" :items="classes" label="What it is" class="wide" />
           <v-select
             v-model="edited.fields.labelled"

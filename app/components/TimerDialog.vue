@@ -33,8 +33,8 @@ async function start(): Promise<void> {
       <v-card-text>
         <v-text-field
           v-model="label"
+          v-focus-first
           label="What for"
-          autofocus
           placeholder="Glue, drying, run-in"
           @keydown.enter="start"
         />

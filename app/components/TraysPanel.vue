@@ -80,7 +80,7 @@ const toggle = (tool: (typeof tools)[number]): Promise<void> =>
     <v-dialog :model-value="edited !== null" max-width="520" @update:model-value="edited = null">
       <v-card v-if="edited" title="Tray">
         <v-card-text class="form">
-          <v-text-field v-model="edited.name" label="Name" maxlength="60" autofocus />
+          <v-text-field v-model="edited.name" v-focus-first label="Name" maxlength="60" />
           <div class="two">
             <v-text-field v-model="edited.rows" label="Rows" inputmode="numeric" /><v-text-field
               v-model="edited.columns"

@@ -329,7 +329,7 @@ async function keepPerson(): Promise<void> {
       </v-card>
       <v-card v-else-if="editing === 'meter'" title="Meter, one range">
         <v-card-text class="fields"
-          ><v-text-field v-model="meter.name" label="Name and range" class="wide" autofocus /><v-select
+          ><v-text-field v-model="meter.name" v-focus-first label="Name and range" class="wide" /><v-select
             v-model="meter.measures"
             :items="[
               { value: 'voltage', title: 'Voltage' },
@@ -368,7 +368,7 @@ async function keepPerson(): Promise<void> {
       </v-card>
       <v-card v-else-if="editing === 'person'" title="Account">
         <v-card-text class="fields"
-          ><v-text-field v-model="person.name" label="Name" class="wide" autofocus /><v-text-field
+          ><v-text-field v-model="person.name" v-focus-first label="Name" class="wide" /><v-text-field
             v-model="person.signInName"
             label="Sign-in name"
             autocapitalize="none"

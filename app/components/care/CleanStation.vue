@@ -228,7 +228,7 @@ useNextAction({
                   All the same …
                 </button>
                 <form v-else-if="against === way.words" class="overrule" @submit.prevent="take(way, word)">
-                  <v-text-field v-model="word" label="Why, in a word" maxlength="300" autofocus hide-details />
+                  <v-text-field v-model="word" v-focus-first label="Why, in a word" maxlength="300" hide-details />
                   <v-btn type="submit" variant="outlined" :disabled="word.trim() === ''">Overrule it</v-btn>
                 </form>
               </li>

@@ -445,12 +445,12 @@ useNextAction({
         <v-card-text>
           <v-autocomplete
             v-model="wanted"
+            v-focus-first
             :items="strip.goals.map((goal) => ({ value: goal.id, title: goal.words }))"
             label="Places, parts, the usual words"
             multiple
             chips
             closable-chips
-            autofocus
           />
           <p class="quiet">All of it is planned together: what is reached anyway costs nothing more.</p>
         </v-card-text>

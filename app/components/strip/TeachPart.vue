@@ -52,18 +52,18 @@ function teach(scope: 'engine' | 'type'): void {
       <v-text-field
         v-if="hidden"
         v-model="name"
+        v-focus-first
         label="What lies over it"
         placeholder="Roof vent"
         maxlength="120"
-        autofocus
         hide-details
       />
       <v-text-field
         v-model="heldBy"
+        v-focus-first="!hidden"
         :label="hidden ? 'What holds that' : 'What holds it'"
         placeholder="4 screws M2 × 6, countersunk"
         maxlength="120"
-        :autofocus="!hidden"
         hide-details
         @keydown.enter.prevent="teach('engine')"
       />
