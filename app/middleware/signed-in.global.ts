@@ -4,6 +4,8 @@ export default defineNuxtRouteMiddleware(async (to) => {
   if (import.meta.server || to.path === '/phone') return undefined
   const session = useSessionStore()
   if (!session.known) {
+    // What the screen needs is fetched while the server says who is there.
+    void preloadRouteComponents(to.path)
     try {
       await session.load()
     } catch {

@@ -311,6 +311,32 @@ export const appearances: Readonly<Record<string, Appearance>> = {
       ['bent rods', 'bent', 0.85],
     ],
   },
+  'free-run': {
+    sound: 'same',
+    stray: [['better', 0.03]],
+    shows: [
+      ['hard grease', 'better', 0.9],
+      ['jammed gears', 'better', 0.98],
+      ['hair in the gears', 'better', 0.55],
+      ['split gear', 'better', 0.7],
+      ['out of quarter', 'better', 0.9],
+      ['bent rods', 'better', 0.9],
+      ['dry axles', 'better', 0.6],
+    ],
+  },
+  'free-current': {
+    sound: 'usual',
+    stray: [['high', 0.03]],
+    shows: [
+      ['weak magnet', 'high', 0.65],
+      ['carbon bridge', 'high', 0.9],
+      ['shorted coil', 'high', 0.95],
+      ['dry bearing', 'high', 0.35],
+      ['stuck armature', 'high', 0.95],
+      ['suppressor short', 'high', 0.9],
+      ['field shorted', 'high', 0.9],
+    ],
+  },
   'rods-off': {
     sound: 'same',
     stray: [['free', 0.02]],

@@ -285,12 +285,11 @@ function builtIn(description: EngineDescription): Circumstance[] {
   ]
 }
 
-/** A test at one bogie says nothing of another; a test of the whole engine sees them all. */
+/** A test at one bogie, or at one motor, says nothing of another; what is felt at the motor is felt of the whole train behind it. */
 function concerns(tested: Place, suspected: Place): boolean {
   if (tested.role === 'engine' || tested.role === 'outside' || tested.id === suspected.id) return true
   // Two leads of one motor are looked at one by one.
   if (tested.role === suspected.role) return false
   if (tested.motor !== null && suspected.motor !== null) return tested.motor === suspected.motor
-  if (tested.truck !== null && suspected.truck !== null) return tested.truck === suspected.truck
-  return tested.motor === null && tested.truck === null && tested.components.length === 0
+  return tested.truck === null || suspected.truck === null || tested.truck === suspected.truck
 }

@@ -1,7 +1,8 @@
 /** What can be wrong with one coil of an armature, or with the gap between its two segments. */
 export type ArmatureDefect =
   | { readonly kind: 'coil-open' }
-  | { readonly kind: 'coil-shorted' }
+  /** Share of its turns that are; all but the last of them where nothing is said. */
+  | { readonly kind: 'coil-shorted'; readonly share?: number }
   | { readonly kind: 'gap-bridged'; readonly ohms: number }
 
 /** One stretch of the turn over which both brushes stay on the same segments, against a sound armature's mean over the turn. */
@@ -114,8 +115,15 @@ function branchOf(
       return { ohms: 1, emf, brake: 0 }
     case 'coil-open':
       return { ohms: Number.POSITIVE_INFINITY, emf: 0, brake: 0 }
-    case 'coil-shorted':
-      return { ohms: SHORTED_COIL_SHARE, emf: 0, brake: emf ** 2 }
+    case 'coil-shorted': {
+      const { share = 1 } = defect
+      // The turns that are left carry on; those that are shorted make a current of their own, which brakes.
+      return {
+        ohms: Math.max(SHORTED_COIL_SHARE, 1 - share),
+        emf: (1 - share) * emf,
+        brake: share * emf ** 2,
+      }
+    }
     case 'gap-bridged':
       return {
         ohms: defect.ohms / (1 + defect.ohms),

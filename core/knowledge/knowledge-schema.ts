@@ -104,6 +104,8 @@ export const Effect = Type.Union([
       kind: Type.Literal('component'),
       state: OneOf(['open', 'high-resistance', 'shorted'] as const),
       shows: OneOf(['always', 'now-and-then', 'film'] as const),
+      /** Of what passes badly: how often it only takes some of the volts, so that the machine runs, slower. */
+      light: Type.Optional(Type.Number({ minimum: 0, maximum: 0.95 })),
     },
     closed,
   ),
@@ -120,8 +122,15 @@ export const Effect = Type.Union([
     },
     closed,
   ),
-  /** One coil of the armature is bad. */
-  Type.Object({ kind: Type.Literal('winding'), defect: OneOf(['coil-open', 'coil-shorted'] as const) }, closed),
+  /** One coil of the armature is bad. Light: how often only some of its turns are shorted. */
+  Type.Object(
+    {
+      kind: Type.Literal('winding'),
+      defect: OneOf(['coil-open', 'coil-shorted'] as const),
+      light: Type.Optional(Type.Number({ minimum: 0, maximum: 0.95 })),
+    },
+    closed,
+  ),
   /** Something conducts across one gap of the commutator. */
   Type.Object({ kind: Type.Literal('gap-bridge'), ohms: Type.Number({ exclusiveMinimum: 0, maximum: 1e4 }) }, closed),
   /** The drive does not carry here. */
@@ -167,6 +176,8 @@ export const Fault = Type.Object(
       { maxItems: 16 },
     ),
     remedy: Id,
+    /** Where one place is seen to have it, chance that another of the same kind has it too: they ran through the same years. */
+    alike: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 0.95 })),
     /** Only arises where parts were taken off and put back. */
     bornAtRefit: Type.Boolean(),
     /** Comes in with this remedy at the same place, and how often. */

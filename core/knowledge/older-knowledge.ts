@@ -13,6 +13,8 @@ interface OldWinding {
 /** Ohms across a gap: a carbon bridge, and one as good as a short; as the knowledge that ships has them. */
 const CARBON_OHMS = 6
 const HARD_OHMS = 0.5
+/** How often only some turns of a shorted coil are; the old form knew no such thing. */
+const SOME_TURNS_ONLY = 0.45
 /** From so much past the winding on, in times of its own current, the old figures spoke of a short. */
 const SHORT_LEAK = 1
 
@@ -56,5 +58,7 @@ function isOldWinding(effect: unknown): effect is OldWinding {
 
 function effectOf(role: unknown, { ohmsTimes, leak }: OldWinding): Effect {
   if (role === 'gaps') return { kind: 'gap-bridge', ohms: leak >= SHORT_LEAK ? HARD_OHMS : CARBON_OHMS }
-  return { kind: 'winding', defect: ohmsTimes > 1 ? 'coil-open' : 'coil-shorted' }
+  return ohmsTimes > 1
+    ? { kind: 'winding', defect: 'coil-open' }
+    : { kind: 'winding', defect: 'coil-shorted', light: SOME_TURNS_ONLY }
 }

@@ -1,6 +1,18 @@
 import { execFileSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
+import type { Page } from '@playwright/test'
 import { expect, findJob, signIn, test } from './shop'
+
+/** Keeps what is written in the parcel from the server until it is let go. */
+async function heldBack(page: Page): Promise<() => void> {
+  let letGo = (): void => {}
+  const held = new Promise<void>((resolve) => (letGo = resolve))
+  await page.route('**/api/commands/parcel.save', async (route) => {
+    await held
+    await route.fallback()
+  })
+  return () => letGo()
+}
 
 test('a parcel: its engines and bags, one more taken out of it, packed with a word on what stays, and the list to print', async ({
   page,
@@ -18,19 +30,22 @@ test('a parcel: its engines and bags, one more taken out of it, packed with a wo
   await page.getByRole('button', { name: 'Add it' }).click()
   await expect(lines).toHaveCount(6)
 
-  // All but one go back: refused without a word, done with it.
+  // All but one go back: refused without a word, done with it. What is typed stays when what was sent before comes back late.
+  const answered: string[] = []
+  page.on('response', (response) => {
+    if (response.url().endsWith('/api/commands/parcel.save')) answered.push(response.url())
+  })
+  const early = await heldBack(page)
   for (const line of (await lines.all()).slice(0, 5)) await line.getByRole('checkbox').check()
   await expect(page.getByText('1 thing is not packed.')).toBeVisible()
   await page.getByRole('button', { name: 'Sent back today' }).click()
   await expect(page.getByRole('alert')).toContainText('Not packed yet: Small box')
   await page.getByLabel('Why something stays behind').fill('The buffers go on at the next visit')
+  early()
+  await expect.poll(() => answered.length).toBe(5)
+  await expect(page.getByLabel('Why something stays behind')).toHaveValue('The buffers go on at the next visit')
   // While it is on its way the list waits for it.
-  let letGo = (): void => {}
-  const held = new Promise<void>((resolve) => (letGo = resolve))
-  await page.route('**/api/commands/parcel.save', async (route) => {
-    await held
-    await route.continue()
-  })
+  const letGo = await heldBack(page)
   const printed: string[] = []
   page.context().on('request', (request) => {
     if (request.url().endsWith('/packing-list')) printed.push(request.url())

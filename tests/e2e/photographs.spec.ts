@@ -125,6 +125,10 @@ test('a timer begun on one screen is there on another, and after a reload; stopp
   const timer = { name: /Bath, second round/ }
   await expect(page.getByRole('button', timer)).toBeVisible()
   await expect(elsewhere.getByRole('button', timer)).toBeVisible({ timeout: 15_000 })
+  // It has a row of its own and lies over nothing, scrolled or not.
+  const row = await elsewhere.getByLabel('Timers', { exact: true }).boundingBox()
+  const screen = await elsewhere.getByRole('heading').first().boundingBox()
+  expect(screen?.y ?? 0).toBeGreaterThanOrEqual((row?.y ?? 0) + (row?.height ?? Number.POSITIVE_INFINITY))
   await page.reload()
   await page.getByRole('button', timer).click()
   await expect(page.getByRole('button', timer)).toHaveCount(0)

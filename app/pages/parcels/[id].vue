@@ -29,20 +29,15 @@ const condition = ref('')
 const arrivedOn = ref('')
 const paper = useFreshPaper()
 const remarks = ref('')
-watch(
-  () => book.value?.parcel.version,
-  () => {
-    const parcel = book.value?.parcel
-    if (!parcel) return
-    ;[came.value, condition.value, arrivedOn.value, remarks.value] = [
-      parcel.came,
-      parcel.condition,
-      parcel.arrivedOn,
-      parcel.remarks,
-    ]
-  },
-  { immediate: true },
-)
+for (const [field, typed] of Object.entries({ came, condition, arrivedOn, remarks }))
+  watch(
+    () => book.value?.parcel[field as 'came'],
+    (kept = '', before = '') => {
+      // What is being typed stays when an earlier write comes back, or somebody else's.
+      if (typed.value === before) typed.value = kept
+    },
+    { immediate: true },
+  )
 
 async function change(part: Partial<ParcelFields>): Promise<void> {
   const parcel = book.value?.parcel

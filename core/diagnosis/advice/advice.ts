@@ -42,6 +42,8 @@ export const STOP_CHANCE = 0.05
 const SURE_CHANCE = 0.9
 /** A repair less likely to be needed is not made before everything that tells has been asked. */
 const REPAIR_CHANCE = 0.5
+/** From this chance on nothing is looked at that says nothing of it. */
+const PROBABLE = 0.7
 /** Where nothing can be asked any more, a repair this likely is still worth its minutes. */
 const LAST_CHANCE = 0.05
 /** Nothing dear is exchanged while something cheaper has this chance. */
@@ -64,6 +66,8 @@ const CHEAPER = 0.75
 /** A place alike is mended with it from this share of its chance on. */
 const ALIKE_SHARE = 0.5
 const ALIKE_CHANCE = 0.15
+/** … and with what was found from this chance on. */
+const ALIKE_FOUND = 0.4
 /** So often one remedy at one place is advised in a search. */
 const MOST_REPAIRS = 2
 /** Of what may be left so many are named. */
@@ -249,16 +253,34 @@ export class Adviser {
     if (!first) return null
     const open = new Set([...off, ...first.price.parts])
     const also = others.filter(({ index }) => costs.repair(costs.groupOf[index] as number, open).parts.length === 0)
+    const alike = this.alikeTo(
+      belief,
+      [first, ...also].map(({ index }) => index),
+    )
     const suspect = engine.suspects[first.index] as (typeof engine.suspects)[number]
     return {
       kind: 'repair',
       suspect: suspect.id,
-      also: also.map(({ index }) => engine.suspects[index]?.id ?? ''),
+      also: [...also.map(({ index }) => index), ...alike].map((index) => engine.suspects[index]?.id ?? ''),
       why:
         others.length === 0
-          ? `It was found: ${suspect.name}. Mend it, then one run.`
+          ? `It was found: ${suspect.name}. Mend it${alike.length > 0 ? ', and the place like it at the same go' : ''}, then one run.`
           : `${found.length} things were found. ${also.length > 0 ? `With this, ${also.length} more ${also.length === 1 ? 'lies' : 'lie'} open. ` : ''}All are mended before the next run.`,
     }
+  }
+
+  /** What most likely has the same as something that was found, and was not seen itself. */
+  private alikeTo(belief: Belief, found: readonly number[]): number[] {
+    const { suspects } = this.engine
+    const given = new Set(belief.given)
+    const faults = new Set(found.flatMap((index) => (suspects[index]?.fault.alike ? [suspects[index].fault.id] : [])))
+    return [...suspects.keys()].filter(
+      (index) =>
+        !given.has(index) &&
+        faults.has(suspects[index]?.fault.id ?? '') &&
+        (belief.marginals[index] as number) >= ALIKE_FOUND &&
+        !this.seenGood(belief, index, -1),
+    )
   }
 
   /** Nothing has been tried since the last repair: one run says whether that was it, and whether it was all. */
@@ -292,31 +314,37 @@ export class Adviser {
       .reduce((cheapest, act) => (act.cost < cheapest.cost ? act : cheapest), best)
   }
 
-  /** No act saves minutes beyond those of looking for one thing after the other: then that is done, the likeliest a minute first. */
+  /**
+   * No act saves minutes beyond those of looking for one thing after the other: then the look that tells most a minute
+   * of whatever is likely. A look dearer than mending all it tells of comes after those that are not; what is so likely
+   * that looking costs more than mending it for nothing is mended.
+   */
   private nextLook(belief: Belief, { acts, worlds }: Choices, off: ReadonlySet<string>): ActChoice | null {
     const chances = worlds.groupChances(worlds.weights)
-    const open = acts.filter(({ act }) => !this.justMade(belief, act))
-    // A look dearer than mending the thing comes after all that are not.
-    let dear: ActChoice | null = null
-    for (const { group } of worlds.order(worlds.weights, off)) {
-      const chance = chances[group] as number
-      if (chance < LOOKED_FOR) return dear
-      const unknown = -chance * Math.log(chance) - (1 - chance) * Math.log(1 - chance)
-      // Of the looks that tell of it, the one that tells most a minute.
-      const [look = null] = open
-        .map((act) => ({
-          act,
-          told: Math.max(0, ...act.questions.map(({ ofGroup }) => ofGroup[group] as number)),
-        }))
-        .filter(({ told }) => told >= TELLS_SHARE * unknown)
-        .sort((one, other) => aMinute(other) - aMinute(one))
-        .map(({ act }) => act)
-      // What is so likely that looking costs more than mending it for nothing is mended.
-      if (look && look.cost < this.costs.repair(group, off).total) return look
-      if (chance < REPAIR_CHANCE) dear ??= look
-      if (chance >= SURE_CHANCE) return null
-    }
-    return dear
+    // What is probable is looked at or mended before anything that says nothing of it.
+    const readiest = this.readiest(belief, chances, off)
+    const probable = readiest && readiest.chance >= PROBABLE ? readiest : null
+    const looks = acts
+      .filter(({ act }) => !this.justMade(belief, act))
+      .flatMap((act) => {
+        let [told, spares, least] = [0, false, 1]
+        const of = new Set<number>()
+        for (const [group, chance] of chances.entries()) {
+          if (chance < LOOKED_FOR || chance >= 1) continue
+          const unknown = -chance * Math.log(chance) - (1 - chance) * Math.log(1 - chance)
+          const ofIt = Math.max(0, ...act.questions.map(({ ofGroup }) => ofGroup[group] as number))
+          if (ofIt < TELLS_SHARE * unknown) continue
+          told += ofIt
+          of.add(group)
+          spares ||= act.cost < this.costs.repair(group, off).total
+          least = Math.min(least, chance)
+        }
+        return told > 0 && (!probable || of.has(probable.group)) ? [{ act, told, spares, least }] : []
+      })
+      .sort((one, other) => aMinute(other) - aMinute(one))
+    const look = looks.find(({ spares }) => spares)
+    if (look) return look.act
+    return looks.find(({ least }) => least < REPAIR_CHANCE)?.act ?? null
   }
 
   /** Whether an act was made in this state: what was not noted at it then was not to be noted. */

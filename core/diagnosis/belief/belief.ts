@@ -11,6 +11,8 @@ const usualEffort: Effort = { cores: 90, leaves: 260, least: 0.003, draws: 1200 
 
 /** What was found speaks for a suspect from this many times its chance before on. */
 const IMPLIED_TIMES = 1.2
+/** … and so many standard deviations beyond what drawing alone does. */
+const BY_CHANCE = 2
 
 /** Shares lighter than this speak for no reason. */
 const WEIGHTY = 0.001
@@ -33,10 +35,11 @@ export class Belief {
   readonly engine: CompiledEngine
   /** All sets, taken apart by what explains the findings: reasons are told by these. */
   readonly apart: readonly BelievedLeaf[]
-  /** The same, or sets drawn one by one where those do not hold: what is believed. */
-  readonly leaves: readonly BelievedLeaf[]
   /** Natural logarithm of the chance of all findings, but for a factor that hangs on the events alone. */
   readonly logEvidence: number
+  private drawnApart: readonly BelievedLeaf[] | null = null
+  /** How many sets of equal weight the leaves are worth, where they were drawn. */
+  private worth = Number.POSITIVE_INFINITY
   private found: Float64Array | null = null
   private drawnWorlds: readonly World[] | null = null
 
@@ -48,7 +51,7 @@ export class Belief {
   constructor(
     readonly evidence: Evidence,
     readonly history: SearchHistory,
-    effort: Effort = usualEffort,
+    private readonly effort: Effort = usualEffort,
   ) {
     this.engine = evidence.engine
     this.state = currentState(history)
@@ -69,7 +72,17 @@ export class Belief {
       chance: share / whole,
       arrivedSound: arrivedSound / whole,
     }))
-    this.leaves = (effort.draws > 0 ? drawnLeaves(evidence, this.apart, effort.draws) : null) ?? this.apart
+  }
+
+  /** All sets taken apart, or sets drawn one by one where those shares do not hold: what is believed. */
+  get leaves(): readonly BelievedLeaf[] {
+    const { evidence, apart, effort } = this
+    if (this.drawnApart === null) {
+      const drawn = effort.draws > 0 ? drawnLeaves(evidence, apart, effort.draws) : null
+      this.drawnApart = drawn?.leaves ?? apart
+      this.worth = drawn?.worth ?? Number.POSITIVE_INFINITY
+    }
+    return this.drawnApart
   }
 
   /** What was seen at this bench; what was only told is left to be looked at. */
@@ -181,7 +194,10 @@ export class Belief {
         all += weight
         if (bornAt <= state && state < goneAt) here += weight
       }
-      found[suspect] = given || (marginals[suspect] as number) > (IMPLIED_TIMES * here) / all
+      const before = here / all
+      // What was drawn wavers: a share of so many sets is known no better than that.
+      const wavers = BY_CHANCE * Math.sqrt((before * (1 - before)) / this.worth)
+      found[suspect] = given || (marginals[suspect] as number) > Math.max(IMPLIED_TIMES * before, before + wavers)
     }
     return found
   }

@@ -6,7 +6,7 @@ import type { Knowledge } from '../../knowledge/knowledge-schema'
 import { CompiledEngine } from '../compiled-engine'
 import type { EngineEvent, TestFinding } from '../history'
 import { Belief } from './belief'
-import { Evidence } from './evidence'
+import { Evidence, SAID_STANDING } from './evidence'
 import { slotsOf, type Option } from './slots'
 
 /**
@@ -56,12 +56,15 @@ function byEverySet(
       const present = chosen.filter(({ bornAt, goneAt }) => bornAt <= finding.state && finding.state < goneAt)
       const variants = present.flatMap(({ variant }) => (variant < 0 ? [] : [variant]))
       const test = engine.indexOfTest(finding.test)
+      const row = engine.circuitRow(variants, variants.length)
       engine.chances(
         test,
         present.map(({ suspect }) => suspect),
-        engine.circuitRow(variants, variants.length),
+        row,
         out,
       )
+      const { test: known } = engine.tests[test] as (typeof engine.tests)[number]
+      if (known.needsRunning && !row.turns && known.reading.kind !== 'wheels-turn') likelihood *= SAID_STANDING
       likelihood *= out[engine.indexOfOutcome(test, finding.outcome)] as number
     }
     whole += likelihood

@@ -1,7 +1,7 @@
 import { drawn } from './drawn'
 import { drawnSet } from './drawn-set'
 import type { Evidence } from './evidence'
-import { slotFactor, weightIn, type BelievedLeaf, type Leaf } from './leaves'
+import { slotFactors, weightIn, type BelievedLeaf, type Leaf } from './leaves'
 import type { Option } from './slots'
 
 /** So many sets tell whether the leaves hold. */
@@ -30,14 +30,19 @@ interface Draw {
  * @param evidence the findings
  * @param leaves with their chances
  * @param most sets that are drawn
- * @returns null where the leaves hold, or nothing better is to be had
+ * @returns the sets, and how many of equal weight they are worth; null where the leaves hold, or nothing better is to be had
  */
-export function drawnLeaves(evidence: Evidence, leaves: readonly BelievedLeaf[], most: number): BelievedLeaf[] | null {
+export function drawnLeaves(
+  evidence: Evidence,
+  leaves: readonly BelievedLeaf[],
+  most: number,
+): { readonly leaves: BelievedLeaf[]; readonly worth: number } | null {
   const sampler = new Sampler(evidence, leaves)
   const tried = worth(sampler.draw(TRIED))
   if (tried >= HOLDS * TRIED || (tried * most) / TRIED < LEAST_WORTH) return null
   const draws = sampler.draw(most)
-  if (worth(draws) < LEAST_WORTH) return null
+  const worthAll = worth(draws)
+  if (worthAll < LEAST_WORTH) return null
   const heaviest = draws.reduce((highest, { log }) => Math.max(highest, log), Number.NEGATIVE_INFINITY)
   const whole = draws.reduce((sum, { log }) => sum + Math.exp(log - heaviest), 0)
   const { options, firstOf, slots } = evidence
@@ -63,7 +68,7 @@ export function drawnLeaves(evidence: Evidence, leaves: readonly BelievedLeaf[],
     else kept.set(key, { core, chance })
   }
   const left = [...kept.values()].reduce((sum, { chance }) => sum + chance, 0)
-  return [...kept.values()].map(({ core, chance }) => ({
+  const found = [...kept.values()].map(({ core, chance }) => ({
     core,
     decided,
     open,
@@ -72,6 +77,7 @@ export function drawnLeaves(evidence: Evidence, leaves: readonly BelievedLeaf[],
     chance: chance / left,
     arrivedSound: 0,
   }))
+  return { leaves: found, worth: worthAll }
 }
 
 function rangeOf(firstOf: Int16Array, slot: number): number[] {
@@ -95,27 +101,33 @@ function worth(draws: readonly Draw[]): number {
 /** Draws full sets, always the same for the same belief, and weighs them. */
 class Sampler {
   private readonly logWhole: Float64Array
+  /** Natural logarithm of the chance before anything was found that nothing hidden is there. */
+  private readonly logBefore: number
+  private readonly drawable: readonly Drawable[]
 
   constructor(
     private readonly evidence: Evidence,
-    private readonly leaves: readonly BelievedLeaf[],
+    leaves: readonly BelievedLeaf[],
   ) {
     const { slots } = evidence.slots
     this.logWhole = Float64Array.from(slots, ({ given, options }) =>
       Math.log(options.reduce((sum, { weight }) => sum + weight, given ? 0 : 1)),
     )
+    this.logBefore = -this.logWhole.reduce((sum, log) => sum + log, 0)
+    this.drawable = leaves.map((leaf) => drawableOf(evidence, leaf))
   }
 
   draw(count: number): Draw[] {
-    const { evidence, leaves } = this
+    const { evidence, drawable } = this
     const ofLeaves = Math.round(FROM_LEAVES * count)
     let [leaf, passed] = [0, 0]
     return Array.from({ length: count }, (_, index): Draw => {
       if (index >= ofLeaves) return this.weighed(this.drawBefore(index))
       const position = (index + 0.5) / ofLeaves
-      while (leaf < leaves.length - 1 && passed + (leaves[leaf]?.chance ?? 0) < position)
-        passed += leaves[leaf++]?.chance ?? 0
-      return this.weighed(drawnSet(evidence, leaves[leaf] as BelievedLeaf, index))
+      while (leaf < drawable.length - 1 && passed + (drawable[leaf]?.leaf.chance ?? 0) < position)
+        passed += drawable[leaf++]?.leaf.chance ?? 0
+      const from = drawable[leaf] as Drawable
+      return this.weighed(drawnSet(evidence, from.leaf, index), from)
     })
   }
 
@@ -130,19 +142,22 @@ class Sampler {
     })
   }
 
-  private weighed(set: Int16Array): Draw {
-    const { evidence, leaves } = this
+  /** @param from the leaf it was drawn from, where it was */
+  private weighed(set: Int16Array, from?: Drawable): Draw {
+    const { evidence } = this
     const { options, slots } = evidence
-    const before = set.reduce(
-      (sum, option, slot) =>
-        sum + (option < 0 ? 0 : Math.log((options[option] as Option).weight)) - (this.logWhole[slot] as number),
-      0,
-    )
-    const leaf = leaves.find((entry) => holds(entry, set))
+    let before = this.logBefore
+    let arrivedSound = true
+    for (const option of set) {
+      if (option < 0) continue
+      const { weight, bornAt } = options[option] as Option
+      before += Math.log(weight)
+      if (bornAt === 0) arrivedSound = false
+    }
+    const holding = from ?? this.drawable.find((entry) => holds(entry, set))
     const drawnAs =
-      (leaf ? FROM_LEAVES * leaf.chance * Math.exp(this.logWithin(leaf, set)) : 0) +
+      (holding ? FROM_LEAVES * holding.leaf.chance * Math.exp(this.logWithin(holding, set)) : 0) +
       (1 - FROM_LEAVES) * Math.exp(before)
-    const arrivedSound = !set.some((option) => option >= 0 && (options[option] as Option).bornAt === 0)
     return {
       set,
       log: before + evidence.logOf(set) + (arrivedSound ? Math.log(slots.soundOnArrival) : 0) - Math.log(drawnAs),
@@ -150,20 +165,42 @@ class Sampler {
   }
 
   /** Natural logarithm of the chance of a set among those of its leaf. */
-  private logWithin(leaf: BelievedLeaf, set: Int16Array): number {
-    const { evidence } = this
-    return set.reduce((sum, option, slot) => {
-      if (leaf.decided[slot] === 1) return sum
-      const whole = Math.log(slotFactor(evidence, leaf, slot))
-      return sum - whole + (option === leaf.core[slot] ? 0 : Math.log(weightIn(evidence, leaf, option)))
-    }, 0)
+  private logWithin({ leaf, open, logOpen }: Drawable, set: Int16Array): number {
+    let log = -logOpen
+    for (const slot of open) {
+      const option = set[slot] as number
+      if (option !== leaf.core[slot]) log += Math.log(weightIn(this.evidence, leaf, option))
+    }
+    return log
   }
 }
 
-/** Whether a set is one of a leaf's. */
-function holds(leaf: Leaf, set: Int16Array): boolean {
-  return set.every((option, slot) => {
-    if (option === leaf.core[slot]) return true
-    return leaf.decided[slot] !== 1 && option >= 0 && leaf.open[option] === 1
-  })
+/** A leaf with what of it is decided, what open, and what all that is open weighs together, as natural logarithm. */
+interface Drawable {
+  readonly leaf: BelievedLeaf
+  readonly decided: Int16Array
+  readonly open: Int16Array
+  readonly logOpen: number
+}
+
+function drawableOf(evidence: Evidence, leaf: BelievedLeaf): Drawable {
+  const slots = Int16Array.from(leaf.core.keys())
+  const open = slots.filter((slot) => leaf.decided[slot] !== 1)
+  const factors = slotFactors(evidence, leaf)
+  return {
+    leaf,
+    decided: slots.filter((slot) => leaf.decided[slot] === 1),
+    open,
+    logOpen: open.reduce((sum, slot) => sum + Math.log(factors[slot] as number), 0),
+  }
+}
+
+/** Whether a set is one of a leaf's: hardly any is, and what is decided tells so at once. */
+function holds({ leaf, decided, open }: Drawable, set: Int16Array): boolean {
+  for (const slot of decided) if (set[slot] !== leaf.core[slot]) return false
+  for (const slot of open) {
+    const option = set[slot] as number
+    if (option !== leaf.core[slot] && (option < 0 || leaf.open[option] !== 1)) return false
+  }
+  return true
 }

@@ -1,6 +1,6 @@
 import { drawn } from './drawn'
 import type { Evidence } from './evidence'
-import { slotFactor, weightIn, type Leaf } from './leaves'
+import { slotFactors, weightIn, type Leaf } from './leaves'
 
 /**
  * One full set of a leaf, as likely as the leaf takes it for; always the same for the same number.
@@ -10,10 +10,11 @@ import { slotFactor, weightIn, type Leaf } from './leaves'
  */
 export function drawnSet(evidence: Evidence, leaf: Leaf, index: number): Int16Array {
   const { options, firstOf } = evidence
+  const factors = slotFactors(evidence, leaf)
   return leaf.core.map((core, slot) => {
     if (leaf.decided[slot] === 1) return core
     const first = firstOf[slot] as number
-    let rest = drawn(index, options[first]?.suspect ?? 0) * slotFactor(evidence, leaf, slot) - 1
+    let rest = drawn(index, options[first]?.suspect ?? 0) * (factors[slot] as number) - 1
     for (let option = first; rest > 0 && option < (firstOf[slot + 1] as number); option++) {
       if (leaf.open[option] !== 1 || option === core) continue
       rest -= weightIn(evidence, leaf, option)

@@ -10,6 +10,8 @@ const SAME_SIGN = 1e-9
 const MOST_OUTCOMES = 8
 /** Told of something whose row does not say how often it is told wrongly. Judged. */
 const TOLD_WRONG = 0.2
+/** What can only be judged on a motor that turns is seldom said of one that never does; from memory. */
+export const SAID_STANDING = 0.3
 /** So many cores are kept from one finding to the next. */
 const MOST_CORES = 1500
 
@@ -269,6 +271,7 @@ export class Evidence {
   /** Chance of what was seen: a thing seen again is one thing, misread anew each time. */
   private chanceOf({ seen, signs }: Unit, suspects: readonly number[][], rows: readonly CircuitRow[]): number {
     const { engine, vectors, spreads, states } = this
+    let said = 1
     for (const [at, { test, state, toldWrong }] of seen.entries()) {
       const place = states.indexOf(state)
       const misread = engine.trueChances(
@@ -278,10 +281,11 @@ export class Evidence {
         (vectors[at] ??= new Float64Array(MOST_OUTCOMES)),
       )
       spreads[at] = Math.max(misread, toldWrong)
+      if (misread === 1) said *= SAID_STANDING
     }
     const lasting = signs && seen.length > 1 ? this.chanceOfSigns(seen, suspects) : null
-    if (lasting !== null) return Math.max(lasting, 1e-300)
-    let chance = 1
+    if (lasting !== null) return Math.max(said * lasting, 1e-300)
+    let chance = said
     const done = new Uint8Array(seen.length)
     for (let at = 0; at < seen.length; at++) {
       if (done[at] === 1) continue

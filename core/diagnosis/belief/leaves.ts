@@ -212,6 +212,15 @@ export function slotFactor(
   return sum
 }
 
+const known = new WeakMap<Leaf, Float64Array>()
+
+/** By slot: what all its ways weigh together; worked out once for a leaf, however many sets are drawn from it. */
+export function slotFactors(evidence: Evidence, leaf: Leaf): Float64Array {
+  const found = known.get(leaf) ?? Float64Array.from(leaf.core, (_, slot) => slotFactor(evidence, leaf, slot))
+  known.set(leaf, found)
+  return found
+}
+
 /**
  * Of a leaf its weight, as natural logarithm; the open option that explains most, −1 where none does; and how much of
  * the leaf hangs on that. What was found is explained one thing after the other, the likeliest first: of all that

@@ -125,8 +125,10 @@ function slotOf(
     event.kind === 'repaired' && mends(engine, event.suspect, suspect) ? [event.state] : [],
   )
   // Each stay begins with the machine, or with a refit, and ends with the repair that takes.
-  const { bornAtRefit, bornOf, raisedBy } = suspect.fault
-  const odds = (UNSEEN_SHARE * suspect.prior) / (1 - suspect.prior)
+  const { bornAtRefit, bornOf, raisedBy, alike } = suspect.fault
+  const unseen = (UNSEEN_SHARE * suspect.prior) / (1 - suspect.prior)
+  // Two trucks ran through the same years: where one is seen to be dirty the other hardly is clean.
+  const odds = alike && seenElsewhere(engine, suspect, events) ? Math.max(unseen, alike / (1 - alike)) : unseen
   const untouched = bornAtRefit && !raisedBy.some(({ when }) => engine.circumstances.has(when)) ? UNTOUCHED_SHARE : 1
   const births = [
     { bornAt: 0, odds: odds * untouched },
@@ -172,6 +174,15 @@ function slotOf(
     })),
   )
   return { suspect: index, given: given && options.length > 0, options }
+}
+
+/** Whether another place of the same kind was seen to have the same. */
+function seenElsewhere(engine: CompiledEngine, { fault, place }: Suspect, events: readonly EngineEvent[]): boolean {
+  return events.some((event) => {
+    if (event.kind !== 'confirmed') return false
+    const other = engine.suspects[engine.indexOfSuspect(event.suspect)] as Suspect
+    return other.fault.id === fault.id && other.place.id !== place.id
+  })
 }
 
 /** As the machine may be: the ways of a suspect, and of one that was seen, that it is too slight to show. */

@@ -13,7 +13,7 @@ export interface Variant {
   readonly suspect: number
   /** Null for what is always so. */
   readonly mood: Mood | null
-  /** Of friction: how many times as much as usual, since how bad it is is not known. */
+  /** How many times as bad as usual, since how bad it is is not known. */
   readonly severity: number
   /** Share of the suspect's chance. */
   readonly share: number
@@ -40,8 +40,12 @@ export const DRAG_MOODS = 3
 /** Friction comes in grades, in times the motor's own: nothing outside tells 1.2 from 1.5. */
 const dragGrades = [0.4, 1.2, 2.5, 5, 60] as const
 
+/** Severity of what passes only a little badly, or of a coil with some of its turns shorted. */
+const LIGHT = 0.5
+
 function lightShareOf({ fault: { effect } }: Suspect): number {
-  return effect.kind === 'drag' ? (effect.light ?? LIGHT_SHARE) : 0
+  if (effect.kind === 'drag') return effect.light ?? LIGHT_SHARE
+  return effect.kind === 'component' || effect.kind === 'winding' ? (effect.light ?? 0) : 0
 }
 
 /**
@@ -69,8 +73,9 @@ export class CircuitClasses {
     const variants = seen.flatMap((circuit, suspect): Variant[] => {
       const drag = circuit?.fault.drag ?? 0
       const drags = drag > 0 && drag < STUCK_TIMES
-      const light = drags ? lightShareOf(suspects[suspect] as Suspect) : 0
-      const slight: Variant[] = light > 0 ? [{ suspect, mood: null, severity: LIGHT_DRAG / drag, share: light }] : []
+      const light = drags || (circuit && drag === 0) ? lightShareOf(suspects[suspect] as Suspect) : 0
+      const slight: Variant[] =
+        light > 0 ? [{ suspect, mood: null, severity: drags ? LIGHT_DRAG / drag : LIGHT, share: light }] : []
       if (circuit && circuit.shows !== 'always')
         return [
           { suspect, mood: 'dead', severity: drag > 0 ? STICKS : 1, share: (1 - light) * DEAD_SHARE },
@@ -86,7 +91,8 @@ export class CircuitClasses {
     this.waveringDrag = new Float64Array(variants.length)
     const known = new Map<string, number>()
     for (const [index, { suspect: of, mood, severity }] of variants.entries()) {
-      const [suspect, circuit] = [suspects[of] as Suspect, seen[of]]
+      const suspect = suspects[of] as Suspect
+      const circuit = severity < 1 ? circuitSuspectOf(suspect, firstMotor, 'light') : seen[of]
       if (!circuit) continue
       if (circuit.fault.drag !== undefined) {
         // What is heavy at one place of a turn either stops there or drags itself past it.

@@ -1,5 +1,4 @@
-import type { ComponentState } from '../../engine/description-schema'
-import type { ElectricalFault } from './electrical-signature'
+import type { ElectricalFault, ShownState } from './electrical-signature'
 import type { Suspect } from '../places/suspects'
 
 /** How a suspect shows itself to the circuit and the drive. */
@@ -12,12 +11,17 @@ export interface CircuitSuspect {
   readonly key: string
 }
 
+/** Of the turns of a coil, where only some are shorted: from memory. */
+const SOME_TURNS = 0.4
+
 /** The magnet, winding or drag of which motor a place belongs to; the first where the place is of the whole engine. */
 export function circuitSuspectOf(
   { fault: { effect }, place }: Suspect,
   firstMotor: string | null,
+  how: 'usual' | 'light' = 'usual',
 ): CircuitSuspect | null {
   const motor = place.motor ?? firstMotor
+  const light = how === 'light'
   const always = (fault: ElectricalFault, key: string, slips: readonly string[] = []): CircuitSuspect => ({
     fault,
     slips,
@@ -26,19 +30,18 @@ export function circuitSuspectOf(
   })
   switch (effect.kind) {
     case 'component': {
-      const states: Record<string, ComponentState> = Object.fromEntries(
-        place.components.map((id) => [id, effect.state]),
-      )
-      return { fault: { states }, slips: [], shows: effect.shows, key: `${effect.state}:${place.components.join()}` }
+      const state: ShownState = light && effect.state === 'high-resistance' ? 'some-resistance' : effect.state
+      const states: Record<string, ShownState> = Object.fromEntries(place.components.map((id) => [id, state]))
+      return { fault: { states }, slips: [], shows: effect.shows, key: `${state}:${place.components.join()}` }
     }
     case 'magnet':
       return motor ? always({ magnets: { [motor]: effect.strength } }, `magnet:${motor}:${effect.strength}`) : null
     case 'drag':
       return { fault: { drag: effect.times }, slips: [], shows: effect.shows, key: `drag:${effect.times}` }
-    case 'winding':
-      return motor
-        ? always({ armature: { motor, defect: { kind: effect.defect } } }, `${effect.defect}:${motor}`)
-        : null
+    case 'winding': {
+      const defect = { kind: effect.defect, ...(light ? { share: SOME_TURNS } : {}) }
+      return motor ? always({ armature: { motor, defect } }, `${effect.defect}:${defect.share ?? 1}:${motor}`) : null
+    }
     case 'gap-bridge':
       return motor
         ? always(

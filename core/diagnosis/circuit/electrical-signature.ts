@@ -1,7 +1,7 @@
 import { Circuit } from '../../engine/circuit'
 import { conductanceOf } from '../../engine/component-conductance'
 import type { ArmatureDefect, DamagedArmature } from '../../engine/damaged-armature'
-import type { ComponentState, EngineDescription, Motor } from '../../engine/description-schema'
+import type { CircuitComponent, ComponentState, EngineDescription, Motor } from '../../engine/description-schema'
 import { DECODER_SWITCH, hasDecoder } from '../../engine/fit-decoder'
 import { PatternedNetwork, UNJOINED_OHMS } from '../../engine/patterned-network'
 import { settleMotors, type ElectricMotor, type SourceResponse } from '../../engine/motor-balance'
@@ -52,8 +52,11 @@ export interface Signature {
 }
 
 /** What is wrong, as the circuit takes it. */
+/** As the description has them, and a little of what passes badly. */
+export type ShownState = ComponentState | 'some-resistance'
+
 export interface ElectricalFault {
-  readonly states?: Readonly<Record<string, ComponentState>>
+  readonly states?: Readonly<Record<string, ShownState>>
   readonly magnets?: Readonly<Record<string, number>>
   /** Dry friction added, in times the motor's own. */
   readonly drag?: number
@@ -227,15 +230,15 @@ export class SignatureSolver {
   ): Float64Array {
     const base = conductances.get(position) as Float64Array
     const found = base.slice()
-    const worst = new Map<string, ComponentState>()
+    const worst = new Map<string, ShownState>()
     for (const { states = {} } of faults)
-      for (const id in states) worst.set(id, worse(worst.get(id), states[id] as ComponentState))
+      for (const id in states) worst.set(id, worse(worst.get(id), states[id] as ShownState))
     for (const [id, state] of [...worst, ...Object.entries(besides)]) {
       const index = circuit.component(id)
       const component = circuit.components[index]
       // What a switch has cut off stays cut off, whatever is wrong with it.
       const cutOff = component?.closedIn !== null && base[index] === 0
-      if (component && !cutOff) found[index] = conductanceOf(component, state)
+      if (component && !cutOff) found[index] = shownConductance(component, state)
     }
     for (const entry of circuit.motors) {
       const { conductanceTimes, leakTimes, ohmsTimes } = this.damageOf(circuit, entry, faults)
@@ -412,10 +415,19 @@ export class SignatureSolver {
   }
 }
 
-const gravity: readonly ComponentState[] = ['good', 'high-resistance', 'shorted', 'open']
+const gravity: readonly ShownState[] = ['good', 'some-resistance', 'high-resistance', 'shorted', 'open']
+
+/** Of what passes badly enough to stop a motor, so much is left where it only runs slower: a few volts of twelve; from memory. */
+const SOME_OF_HIGH = 1 / 4
+
+function shownConductance(component: CircuitComponent, state: ShownState): number {
+  if (state !== 'some-resistance') return conductanceOf(component, state)
+  const high = 1 / conductanceOf(component, 'high-resistance')
+  return 1 / Math.max(component.ohms ?? 0, SOME_OF_HIGH * high)
+}
 
 /** Of two things wrong with one piece the worse shows, whichever is named first. */
-function worse(one: ComponentState | undefined, other: ComponentState): ComponentState {
+function worse(one: ShownState | undefined, other: ShownState): ShownState {
   return one !== undefined && gravity.indexOf(one) > gravity.indexOf(other) ? one : other
 }
 
