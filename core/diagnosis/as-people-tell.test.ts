@@ -105,7 +105,7 @@ describe('two places alike', () => {
     expect(report.advice).toMatchObject({ kind: 'repair', suspect: front, also: [] })
   })
 
-  it('what is probable is mended before anything is looked at that says nothing of it', () => {
+  it('what is probable is looked at or mended before anything is looked at that says nothing of it', () => {
     const { report } = new Case('tender-pickup').after(
       [
         ['track-run', 'falters', 0],
@@ -114,7 +114,12 @@ describe('two places alike', () => {
       ],
       [{ kind: 'repaired', suspect: 'treads-film@treads.frame-axles', state: 1 }],
     )
-    expect(report.advice).toMatchObject({ kind: 'repair', suspect: 'treads-film@treads.tender-axles' })
+    const [first] = report.suspects
+    expect(first?.id).toBe('treads-film@treads.tender-axles')
+    const { advice } = report
+    expect(advice.kind === 'repair' ? advice.suspect : advised(report)?.observations[0]?.id).toMatch(
+      /@treads.tender-axles$/,
+    )
   })
 })
 

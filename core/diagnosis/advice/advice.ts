@@ -44,6 +44,9 @@ const SURE_CHANCE = 0.9
 const REPAIR_CHANCE = 0.5
 /** From this chance on nothing is looked at that says nothing of it. */
 const PROBABLE = 0.7
+/** A repair of so many minutes waits for a look at what it mends, if that costs no more than this share of it. */
+const DEAR_UNSEEN = 20
+const SHORT_LOOK = 0.35
 /** Where nothing can be asked any more, a repair this likely is still worth its minutes. */
 const LAST_CHANCE = 0.05
 /** Nothing dear is exchanged while something cheaper has this chance. */
@@ -58,7 +61,7 @@ const TRIED_SHARE = 0.3
 /** A thing less likely is not looked for by itself. */
 const LOOKED_FOR = 0.06
 /** A look for one thing takes away so much of what is open about it. */
-const TELLS_SHARE = 0.25
+const TELLS_SHARE = 0.2
 /** Of an act that saves most, another has to save so much to be taken for being cheaper. */
 const HALF_AS_GOOD = 0.5
 /** … and cheaper is what costs no more than this of it, the attention counted. */
@@ -136,11 +139,12 @@ export class Adviser {
     return history.events.some(({ kind }) => kind === 'repaired')
   }
 
-  /** Chance that something hidden is there that what was found speaks for. */
-  private hiddenChance(belief: Belief): number {
+  /** Chance that something hidden is there that what was found speaks for, besides what is mended anyway. */
+  private hiddenChance(belief: Belief, mended: readonly string[] = []): number {
+    const { suspects, unlisted } = this.engine
     const given = new Set(belief.given)
     const hidden = belief.impliedSuspects.flatMap((so, index) =>
-      so && !given.has(index) && index !== this.engine.unlisted ? [index] : [],
+      so && !given.has(index) && index !== unlisted && !mended.includes(suspects[index]?.id ?? '') ? [index] : [],
     )
     return belief.chanceOfAny(new Set(hidden))
   }
@@ -203,7 +207,7 @@ export class Adviser {
     const { engine, costs } = this
     const mend = this.mendFound(belief, bench)
     // What was found beside the way does not explain what it came with: that is looked for first, and all mended together.
-    const onward = mend && this.hiddenChance(belief) > STILL_HIDDEN ? this.pick(belief, choices) : null
+    const onward = mend && this.hiddenChance(belief, mend.also) > STILL_HIDDEN ? this.pick(belief, choices) : null
     if (onward && onward.value > onward.cost)
       return { kind: 'act', act: (costs.acts[onward.act] as BenchAct).id, why: sidesInWords(choices.worlds, onward) }
     if (mend) return mend
@@ -218,6 +222,9 @@ export class Adviser {
     const off = new Set(bench.off ?? [])
     const chances = choices.worlds.groupChances(choices.worlds.weights)
     const repair = this.readiest(belief, chances, off)
+    const check = repair ? this.lookBefore(belief, choices, repair, off) : null
+    if (check && repair)
+      return { kind: 'act', act: (costs.acts[check.act] as BenchAct).id, why: this.beforeIt(repair.group, off) }
     if (repair && repair.chance >= SURE_CHANCE && !(best && best.value > best.cost))
       return this.repair(belief, repair, off)
     if (best)
@@ -241,7 +248,7 @@ export class Adviser {
   }
 
   /** What was found is mended first, the cheapest way in first, and with it what lies open then. */
-  private mendFound(belief: Belief, bench: BenchNow): Advice | null {
+  private mendFound(belief: Belief, bench: BenchNow): Extract<Advice, { kind: 'repair' }> | null {
     const { engine, costs } = this
     const left = new Set(bench.leave ?? [])
     const off = new Set(bench.off ?? [])
@@ -412,21 +419,51 @@ export class Adviser {
     )
   }
 
+  /** A dear repair of what nobody has seen waits for a short look or measurement that shows it: sure is not seen. */
+  private lookBefore(
+    belief: Belief,
+    { acts }: Choices,
+    { group, chance }: { readonly group: number; readonly chance: number },
+    off: ReadonlySet<string>,
+  ): ActChoice | null {
+    const { suspects } = this.costs.groups[group] as BenchCosts['groups'][number]
+    const { total } = this.costs.repair(group, off)
+    if (chance < PROBABLE || total < DEAR_UNSEEN || suspects.some((index) => belief.given.includes(index))) return null
+    return acts
+      .filter(
+        (look) =>
+          look.cost <= SHORT_LOOK * total &&
+          !this.justMade(belief, look.act) &&
+          look.questions.some(({ test }) => suspects.some((index) => this.shows(test, index))),
+      )
+      .reduce<ActChoice | null>((cheapest, look) => (cheapest && cheapest.cost <= look.cost ? cheapest : look), null)
+  }
+
+  private beforeIt(group: number, off: ReadonlySet<string>): string {
+    const { suspect } = this.costs.groups[group] as BenchCosts['groups'][number]
+    return `Seen before it is mended: ${suspect.name}. ${suspect.remedy.name} takes ${inMinutes(this.costs.repair(group, off).total)}.`
+  }
+
+  /** Whether a look or a meter at the piece itself shows it as good as always. */
+  private shows(test: number, index: number): boolean {
+    const { engine } = this
+    const { fault, place } = engine.suspects[index] as CompiledEngine['suspects'][number]
+    const known = engine.tests[test] as BenchTest
+    if (known.test.reading.kind === 'component-ohms') return known.place.id === place.id
+    const silent = fault.signs.reduce(
+      (rest, sign) => (sign.test === known.test.id ? rest * (1 - sign.chance) : rest),
+      1,
+    )
+    return engine.givesSign(test, index) && known.test.reading.kind === 'signs' && silent < 1 - SHOWS_IT
+  }
+
   /** Whether it was looked at or measured since it was last touched, and found as it should be. */
   private seenGood({ seenHere }: Belief, index: number, since: number): boolean {
     const { engine } = this
-    const { fault, place } = engine.suspects[index] as (typeof engine.suspects)[number]
     return seenHere.some((finding) => {
-      if (finding.state < since) return false
-      const at = engine.indexOfTest(finding.test)
-      const known = engine.tests[at] as BenchTest
-      if (known.test.outcomes[0]?.id !== finding.outcome) return false
-      return known.test.reading.kind === 'component-ohms'
-        ? known.place.id === place.id
-        : engine.givesSign(at, index) &&
-            known.test.reading.kind === 'signs' &&
-            fault.signs.reduce((rest, sign) => (sign.test === known.test.id ? rest * (1 - sign.chance) : rest), 1) <
-              1 - SHOWS_IT
+      const test = engine.indexOfTest(finding.test)
+      const [well] = (engine.tests[test] as BenchTest).test.outcomes
+      return finding.state >= since && well?.id === finding.outcome && this.shows(test, index)
     })
   }
 

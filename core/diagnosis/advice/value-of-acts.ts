@@ -90,8 +90,8 @@ export function askable(
 }
 
 const onRails: ReadonlySet<string> = new Set(['track', 'dcc-track'])
-/** What it does from the rails it does from every point nearer to the motor. */
-const nearer: ReadonlySet<string> = new Set(['wheels', 'pickups', 'motor-leads', 'decoder-bypassed'])
+/** What it does from the rails it does from every point nearer to the motor; and nobody rocks what runs. */
+const nearer: ReadonlySet<string> = new Set(['track-rocked', 'wheels', 'pickups', 'motor-leads', 'decoder-bypassed'])
 
 function feedOf({ test: { reading } }: BenchTest): string {
   return reading.kind === 'motion' ? reading.feed : ''
@@ -167,6 +167,9 @@ export function valueActs(worlds: Worlds, tests: ReadonlySet<number>, off: Reado
   })
 }
 
+/** Told less than so many times what chance alone tells, it tells nothing. */
+const BY_CHANCE = 2
+
 function questionOf(worlds: Worlds, test: number): Question {
   const chances = worlds.chances(test)
   const count = chances.length / worlds.worlds.length
@@ -194,7 +197,9 @@ function questionOf(worlds: Worlds, test: number): Question {
         (without > 0 ? without * Math.log(without / (whole * (1 - present))) : 0)
       )
     }, 0)
-    return Math.max(0, told)
+    // So much two things that have nothing to do with each other seem to tell of one another in so few worlds.
+    const byChance = (count - 1) / (2 * worlds.worlds.length)
+    return told > BY_CHANCE * byChance ? told - byChance : 0
   })
   return { test, outcomes, ofGroup, says: ofGroup.reduce((sum, told) => sum + told, 0) }
 }

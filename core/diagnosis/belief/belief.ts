@@ -12,7 +12,7 @@ const usualEffort: Effort = { cores: 90, leaves: 260, least: 0.003, draws: 1200 
 /** What was found speaks for a suspect from this many times its chance before on. */
 const IMPLIED_TIMES = 1.2
 /** … and so many standard deviations beyond what drawing alone does. */
-const BY_CHANCE = 2
+const BY_CHANCE = 3
 
 /** Shares lighter than this speak for no reason. */
 const WEIGHTY = 0.001

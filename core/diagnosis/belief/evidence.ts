@@ -11,7 +11,7 @@ const MOST_OUTCOMES = 8
 /** Told of something whose row does not say how often it is told wrongly. Judged. */
 const TOLD_WRONG = 0.2
 /** What can only be judged on a motor that turns is seldom said of one that never does; from memory. */
-export const SAID_STANDING = 0.3
+export const SAID_STANDING = 0.15
 /** So many cores are kept from one finding to the next. */
 const MOST_CORES = 1500
 
