@@ -519,19 +519,31 @@ export function drawTrueFaults(
     }),
   )
   const found: TrueFault[] = []
+  const isFree = (fault: TrueFault): boolean => !found.some(({ place }) => place.id === fault.place.id)
   while (found.length < wanted && pool.length > 0) {
     let at = random.next() * pool.reduce((sum, fault) => sum + fault.weight, 0)
     const index = pool.findIndex((fault) => (at -= fault.weight) <= 0)
     const [chosen] = pool.splice(Math.max(0, index), 1)
-    if (
-      chosen &&
-      !found.some(
-        (fault) =>
-          fault.place.id === chosen.place.id ||
-          fault.remedies.some((remedy) => chosen.remedies.includes(remedy) && fault.place.id === chosen.place.id),
-      )
-    )
-      found.push(chosen)
+    if (!chosen || !isFree(chosen)) continue
+    found.push(chosen)
+    if (!comesWithYears.has(chosen.name)) continue
+    for (const like of pool.filter((fault) => fault.name === chosen.name && isFree(fault)))
+      if (found.length < most && random.next() < TOGETHER) found.push(like)
   }
   return found
 }
+
+/** Dirt and wear of two trucks or two motors that ran through the same years: where one has it, the other as often as not. */
+const comesWithYears: ReadonlySet<string> = new Set([
+  'film',
+  'dead film',
+  'even layer',
+  'tarnish',
+  'oiled',
+  'black commutator',
+  'brush worn',
+  'dry bearing',
+  'worn bearings',
+  'weak magnet',
+])
+const TOGETHER = 0.5

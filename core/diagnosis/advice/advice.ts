@@ -263,6 +263,7 @@ export class Adviser {
     const alike = this.alikeTo(
       belief,
       [first, ...also].map(({ index }) => index),
+      open,
     )
     const suspect = engine.suspects[first.index] as (typeof engine.suspects)[number]
     return {
@@ -276,8 +277,9 @@ export class Adviser {
     }
   }
 
-  /** What most likely has the same as something that was found, and was not seen itself. */
-  private alikeTo(belief: Belief, found: readonly number[]): number[] {
+  /** What most likely has the same as something that was found, was not seen itself, and is soon mended with it. */
+  private alikeTo(belief: Belief, found: readonly number[], open: ReadonlySet<string>): number[] {
+    const { costs } = this
     const { suspects } = this.engine
     const given = new Set(belief.given)
     const faults = new Set(found.flatMap((index) => (suspects[index]?.fault.alike ? [suspects[index].fault.id] : [])))
@@ -286,6 +288,7 @@ export class Adviser {
         !given.has(index) &&
         faults.has(suspects[index]?.fault.id ?? '') &&
         (belief.marginals[index] as number) >= ALIKE_FOUND &&
+        costs.repair(costs.groupOf[index] as number, open).total < DEAR_MINUTES &&
         !this.seenGood(belief, index, -1),
     )
   }

@@ -351,29 +351,32 @@ export class Evidence {
       const seen = { finding, test, state, outcome, toldWrong: told ? (known?.told?.wrong ?? TOLD_WRONG) : 0 }
       groups.set(test, [...(groups.get(test) ?? []), seen])
     }
-    return [...groups].map(([test, unsorted]): Unit => {
-      // Whatever the order things were told in: the same history gives the same answer.
-      const seen = [...unsorted].sort(
-        (one, other) => one.state - other.state || one.outcome - other.outcome || one.toldWrong - other.toldWrong,
-      )
-      const { test: known } = engine.tests[test] as BenchTest
-      const signs = known.reading.kind === 'signs'
-      const running = known.needsRunning
-      return {
-        key: `${test}/${seen.map(({ state, outcome, toldWrong }) => `${state}.${outcome}.${toldWrong}`).join()}`,
-        seen,
-        signs,
-        asksCircuit: !signs || running,
-        concerned: Uint8Array.from(this.options, ({ suspect }, option) =>
-          Number(
-            suspect === engine.unlisted ||
-              (signs
-                ? engine.givesSign(test, suspect) || (running && this.shows[option] === 1)
-                : this.shows[option] === 1),
+    // In the order of the tests, not of the telling: sums come out the same to the last digit.
+    return [...groups]
+      .sort(([one], [other]) => one - other)
+      .map(([test, unsorted]): Unit => {
+        // Whatever the order things were told in: the same history gives the same answer.
+        const seen = [...unsorted].sort(
+          (one, other) => one.state - other.state || one.outcome - other.outcome || one.toldWrong - other.toldWrong,
+        )
+        const { test: known } = engine.tests[test] as BenchTest
+        const signs = known.reading.kind === 'signs'
+        const running = known.needsRunning
+        return {
+          key: `${test}/${seen.map(({ state, outcome, toldWrong }) => `${state}.${outcome}.${toldWrong}`).join()}`,
+          seen,
+          signs,
+          asksCircuit: !signs || running,
+          concerned: Uint8Array.from(this.options, ({ suspect }, option) =>
+            Number(
+              suspect === engine.unlisted ||
+                (signs
+                  ? engine.givesSign(test, suspect) || (running && this.shows[option] === 1)
+                  : this.shows[option] === 1),
+            ),
           ),
-        ),
-      }
-    })
+        }
+      })
   }
 }
 
