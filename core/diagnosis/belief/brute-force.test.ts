@@ -64,8 +64,10 @@ function byEverySet(
         out,
       )
       const { test: known } = engine.tests[test] as (typeof engine.tests)[number]
-      if (known.needsRunning && !row.turns && known.reading.kind !== 'wheels-turn') likelihood *= SAID_STANDING
-      likelihood *= out[engine.indexOfOutcome(test, finding.outcome)] as number
+      const outcome = engine.indexOfOutcome(test, finding.outcome)
+      if (outcome > 0 && known.needsRunning && !row.turns && known.reading.kind !== 'wheels-turn')
+        likelihood *= SAID_STANDING
+      likelihood *= out[outcome] as number
     }
     whole += likelihood
     for (const { suspect, bornAt, goneAt } of chosen)

@@ -10,8 +10,8 @@ const SAME_SIGN = 1e-9
 const MOST_OUTCOMES = 8
 /** Told of something whose row does not say how often it is told wrongly. Judged. */
 const TOLD_WRONG = 0.2
-/** What can only be judged on a motor that turns is seldom said of one that never does; from memory. */
-export const SAID_STANDING = 0.15
+/** What is odd about a motor that turns is less often said of one that never does; from memory. */
+export const SAID_STANDING = 0.5
 /** So many cores are kept from one finding to the next. */
 const MOST_CORES = 1500
 
@@ -272,7 +272,7 @@ export class Evidence {
   private chanceOf({ seen, signs }: Unit, suspects: readonly number[][], rows: readonly CircuitRow[]): number {
     const { engine, vectors, spreads, states } = this
     let said = 1
-    for (const [at, { test, state, toldWrong }] of seen.entries()) {
+    for (const [at, { test, state, outcome, toldWrong }] of seen.entries()) {
       const place = states.indexOf(state)
       const misread = engine.trueChances(
         test,
@@ -281,7 +281,7 @@ export class Evidence {
         (vectors[at] ??= new Float64Array(MOST_OUTCOMES)),
       )
       spreads[at] = Math.max(misread, toldWrong)
-      if (misread === 1) said *= SAID_STANDING
+      if (misread === 1 && outcome > 0) said *= SAID_STANDING
     }
     const lasting = signs && seen.length > 1 ? this.chanceOfSigns(seen, suspects) : null
     if (lasting !== null) return Math.max(said * lasting, 1e-300)

@@ -31,6 +31,9 @@ export interface CircuitClass {
 const LIGHT_DRAG = 0.3
 /** Where it does show it is often worse than usual; what sticks at one place of a turn is the worse kind of its fault. */
 const HEAVY = 1.4
+/** Of what drags all the time so much is worse still: one name stands for dry axles and for gummed ones. From memory. */
+const WORST = 3
+const WORST_SHARE = 0.25
 const STICKS = 1.8
 /** Of what comes and goes, how often it is found dead. From memory. */
 const DEAD_SHARE = 0.45
@@ -82,7 +85,12 @@ export class CircuitClasses {
           { suspect, mood: 'unsteady', severity: 1, share: (1 - light) * (1 - DEAD_SHARE) },
           ...slight,
         ]
-      return [{ suspect, mood: null, severity: drags ? HEAVY : 1, share: 1 - light }, ...slight]
+      if (!drags) return [{ suspect, mood: null, severity: 1, share: 1 - light }, ...slight]
+      return [
+        { suspect, mood: null, severity: HEAVY, share: (1 - light) * (1 - WORST_SHARE) },
+        { suspect, mood: null, severity: WORST, share: (1 - light) * WORST_SHARE },
+        ...slight,
+      ]
     })
     this.variants = variants
     this.classOf = new Int32Array(variants.length).fill(-1)
