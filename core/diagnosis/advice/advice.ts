@@ -42,7 +42,7 @@ export const STOP_CHANCE = 0.05
 const SURE_CHANCE = 0.9
 /** A repair less likely to be needed is not made before everything that tells has been asked. */
 const REPAIR_CHANCE = 0.5
-/** From this chance on nothing is looked at that says nothing of it. */
+/** From this chance on a dear repair is likely enough to be looked at by itself. */
 const PROBABLE = 0.7
 /** A repair of so many minutes waits for a look at what it mends, if that costs no more than this share of it. */
 const DEAR_UNSEEN = 30
