@@ -172,6 +172,9 @@ export class CompiledEngine {
     return row
   }
 
+  /** How often its rows were let go of: their numbers count anew since. */
+  timesForgotten = 0
+
   get rowCount(): number {
     return this.rowsMade.length
   }
@@ -180,6 +183,7 @@ export class CompiledEngine {
   forgetRows(): void {
     this.rows.clear()
     this.rowsMade.length = 0
+    this.timesForgotten++
   }
 
   /**

@@ -16,6 +16,7 @@ import type { ActChoice, Question } from './advice/value-of-acts'
 import type { BenchTest } from './places/bench-tests'
 import { Belief } from './belief/belief'
 import { Evidence } from './belief/evidence'
+import { PopulationChain } from './belief/population-chain'
 import { slotsOf, type Slots } from './belief/slots'
 import { CompiledEngine } from './compiled-engine'
 import type { SearchHistory } from './history'
@@ -54,6 +55,7 @@ export class Diagnosis {
   readonly adviser: Adviser
   private slots: { readonly key: string; readonly slots: Slots } | null = null
   private evidence: Evidence | null = null
+  private readonly populations: PopulationChain
 
   /**
    * @param description the engine
@@ -68,6 +70,7 @@ export class Diagnosis {
       context.tools ? { tools: new Set(context.tools) } : {},
       new Set(allEquipment.filter((piece) => !equipment.has(piece))),
     )
+    this.populations = new PopulationChain(this.engine)
     this.adviser = new Adviser(this.engine, this.costs, equipment, noticedInUse(this.engine))
   }
 
@@ -80,7 +83,7 @@ export class Diagnosis {
     const key = JSON.stringify(events)
     if (this.slots?.key !== key) this.slots = { key, slots: slotsOf(this.engine, events) }
     this.evidence = new Evidence(this.engine, this.slots.slots, history.findings, this.evidence)
-    return new Belief(this.evidence, history)
+    return new Belief(this.evidence, history, () => this.populations.after(history))
   }
 
   /** The act everything is tried at: what the advice falls back on, and what proves a repair. */
@@ -111,17 +114,15 @@ export class Diagnosis {
       advice,
       suspects: this.suspects(belief, bench),
       nothingElse: belief.nothingHidden,
-      leftToNotice: this.adviser.leftToNotice(belief, choices.worlds),
+      leftToNotice: this.adviser.leftToNotice(belief),
       next: this.offered(choices, advice).map((choice) => this.describeAct(choices, choice, advice)),
       sayable: this.sayable,
-      contradictions: contradictions(belief, minutes, (left) => this.without(history, left)).map(
-        ({ finding, against, chance }) => ({
-          repeat: finding,
-          against,
-          chance,
-          words: this.contradictionInWords(history, finding, against),
-        }),
-      ),
+      contradictions: contradictions(belief, minutes).map(({ finding, against, chance }) => ({
+        repeat: finding,
+        against,
+        chance,
+        words: this.contradictionInWords(history, finding, against),
+      })),
       withheld: choices.withheld.map(({ test, why }) => ({
         test: this.engine.tests[test]?.id ?? '',
         words: this.engine.tests[test]?.name ?? '',
@@ -293,14 +294,6 @@ export class Diagnosis {
         finds: this.foundAt(test, outcome.id),
       })),
     }
-  }
-
-  /** How well the findings hold together without some of them. */
-  private without(history: SearchHistory, left: readonly number[]): number {
-    const findings = history.findings.filter((_, index) => !left.includes(index))
-    // What an outcome showed itself stays seen: it is the reading that is doubted.
-    const { slots } = this.slots as { readonly slots: Slots }
-    return new Belief(new Evidence(this.engine, slots, findings, this.evidence), { ...history, findings }).logEvidence
   }
 
   private contradictionInWords(history: SearchHistory, finding: number, against: number): string {

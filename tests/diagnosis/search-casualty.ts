@@ -248,7 +248,7 @@ function nextStep(
   })
   if (top && top.chance >= SURE) return mend(top)
   const trial = costs.acts[adviser.trial ?? 0]?.id ?? ''
-  if (adviser.leftToNotice(belief, choices.worlds) <= STOP_CHANCE)
+  if (adviser.leftToNotice(belief) <= STOP_CHANCE)
     return made.has(`${state}:${trial}`) ? { kind: 'done' } : { kind: 'act', act: trial }
   const open = (id: string, again: boolean): boolean =>
     !made.has(again ? `${state}:${id}` : id) &&

@@ -92,6 +92,8 @@ const aMinute = ({ act, told }: { readonly act: ActChoice; readonly told: number
 
 /** What to do next with one engine, and why: an act, a repair, or nothing more. */
 export class Adviser {
+  private readonly wellKnown = new Map<number, ReadonlyMap<number, number>>()
+
   constructor(
     private readonly engine: CompiledEngine,
     private readonly costs: BenchCosts,
@@ -161,24 +163,41 @@ export class Adviser {
   }
 
   /** Chance that something is left, hidden, that one more trial would show: signs looked for in this state already have shown, or do not. */
-  leftToNotice({ seenHere, state }: Belief, worlds: Worlds): number {
+  leftToNotice(belief: Belief): number {
     const { engine, trial } = this
+    const { seenHere, state } = belief
+    const given = new Set(belief.given)
     const noted = new Set(seenHere.flatMap((finding) => (finding.state === state ? [finding.test] : [])))
     const observations = (trial === null ? [] : (this.costs.acts[trial] as BenchAct).observations).filter((index) => {
       const { id, test } = engine.tests[index] as BenchTest
       return test.reading.kind !== 'signs' || !noted.has(id)
     })
+    return belief.chanceToNotice((suspect, variant) => {
+      if (given.has(suspect)) return 0
+      const well = this.wellWith(suspect, variant)
+      return 1 - observations.reduce((rest, index) => rest * (well.get(index) as number), 1)
+    })
+  }
+
+  /** By observation of the trial: how often it is as it should with one thing wrong, in times of how often it is with nothing wrong. */
+  private wellWith(suspect: number, variant: number): ReadonlyMap<number, number> {
+    const { engine, wellKnown, trial } = this
+    const key = suspect * (engine.variants.length + 1) + variant + 1
+    const known = wellKnown.get(key)
+    if (known) return known
     const sound = engine.circuitRow([], 0)
-    return worlds.worlds.reduce((sum, { suspects }, at) => {
-      if (suspects.every((suspect) => worlds.given.has(suspect))) return sum
-      const shown = observations.reduce((rest, index) => {
-        const out = new Float64Array((engine.tests[index] as BenchTest).test.outcomes.length)
-        engine.chances(index, [], sound, out)
-        const well = worlds.chances(index)[at * out.length] as number
-        return rest * Math.min(1, well / (out[0] as number))
-      }, 1)
-      return sum + (worlds.weights[at] as number) * (1 - shown)
-    }, 0)
+    const row = variant < 0 ? sound : engine.circuitRow([variant], 1)
+    const well = new Map(
+      (trial === null ? [] : (this.costs.acts[trial] as BenchAct).observations).map((index) => {
+        const count = (engine.tests[index] as BenchTest).test.outcomes.length
+        const [wrong, right] = [new Float64Array(count), new Float64Array(count)]
+        engine.chances(index, [suspect], row, wrong)
+        engine.chances(index, [], sound, right)
+        return [index, Math.min(1, (wrong[0] as number) / (right[0] as number))] as const
+      }),
+    )
+    wellKnown.set(key, well)
+    return well
   }
 
   /** Index of the act that tries the machine whole; null where there is nothing to do it with. */
@@ -213,7 +232,7 @@ export class Adviser {
     if (mend) return mend
     const retest = this.retest(belief, bench)
     if (retest) return retest
-    const left = this.leftToNotice(belief, choices.worlds)
+    const left = this.leftToNotice(belief)
     const passed = this.trialPassed(belief)
     // Somebody complained, nothing was mended, and it runs: then what he meant has not been found.
     const answered = !engine.circumstances.has('complained-of') || this.mendedSomething(belief)
@@ -512,7 +531,7 @@ export class Adviser {
           minutes: act === null ? minutes + costs.wayIn(goal, new Set()).minutes : costs.act(act, new Set()).total,
         }
       })
-    const noticed = this.leftToNotice(belief, worlds)
+    const noticed = this.leftToNotice(belief)
     return {
       kind: 'done',
       passed,

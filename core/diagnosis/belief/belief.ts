@@ -1,16 +1,23 @@
 import type { CompiledEngine } from '../compiled-engine'
 import { currentState, type SearchHistory, type TestFinding } from '../history'
-import type { Evidence } from './evidence'
+import { Evidence } from './evidence'
 import { leavesOf, slotFactor, weightIn, type BelievedLeaf, type Effort, type Leaf } from './leaves'
 import type { Option, Slots } from './slots'
 import { checked } from './checked-leaves'
 import { drawnSet } from './drawn-set'
-import { drawnLeaves } from './drawn-leaves'
+import { leavesHold } from './leaves-hold'
+import { sampledLeaves } from './sampled-leaves'
+import type { Population } from './population'
+import { SetWeigher } from './weighed-sets'
 
-const usualEffort: Effort = { cores: 90, leaves: 260, least: 0.003, draws: 1200 }
+const usualEffort: Effort = { cores: 90, leaves: 260, least: 0.003, checked: true }
+/** From this state on all sets are not taken apart any more: with repairs between the findings what is so is not found by it. */
+const SAMPLED_FROM = 1
 
 /** What was found speaks for a suspect from this many times its chance before on. */
 const IMPLIED_TIMES = 1.2
+/** … or where it is likelier than not, whatever made it so. */
+const LIKELY = 0.5
 /** … and so many standard deviations beyond what drawing alone does. */
 const BY_CHANCE = 3
 
@@ -33,31 +40,75 @@ export interface World {
 export class Belief {
   readonly state: number
   readonly engine: CompiledEngine
-  /** All sets, taken apart by what explains the findings: reasons are told by these. */
-  readonly apart: readonly BelievedLeaf[]
-  /** Natural logarithm of the chance of all findings, but for a factor that hangs on the events alone. */
-  readonly logEvidence: number
-  private drawnApart: readonly BelievedLeaf[] | null = null
-  /** How many sets of equal weight the leaves are worth, where they were drawn. */
-  private worth = Number.POSITIVE_INFINITY
+  private shares: readonly BelievedLeaf[] | null = null
+  private alone: { readonly leaves: readonly BelievedLeaf[]; readonly logEvidence: number } | null = null
+  private drawnSets: Population | null = null
   private found: Float64Array | null = null
   private drawnWorlds: readonly World[] | null = null
 
   /**
    * @param evidence of the history
    * @param history it came from
+   * @param population sets as likely as the history leaves them, asked for where taking all apart does not hold
    * @param effort how far sets are taken apart
    */
   constructor(
     readonly evidence: Evidence,
     readonly history: SearchHistory,
+    private readonly population: (() => Population) | null = null,
     private readonly effort: Effort = usualEffort,
   ) {
     this.engine = evidence.engine
     this.state = currentState(history)
+  }
+
+  /** What is believed: all sets taken apart, or sets drawn one by one where those shares do not hold. */
+  get leaves(): readonly BelievedLeaf[] {
+    this.shares ??= this.sharesOf()
+    return this.shares
+  }
+
+  private sharesOf(): readonly BelievedLeaf[] {
+    const { evidence, population } = this
+    if (population === null) return this.apart.leaves
+    if (this.state < SAMPLED_FROM && leavesHold(evidence, this.apart.leaves)) return this.apart.leaves
+    this.drawnSets = population()
+    return sampledLeaves(evidence, this.drawnSets)
+  }
+
+  /** The sets drawn one by one, where those are believed. */
+  get sampled(): Population | null {
+    void this.leaves
+    return this.drawnSets
+  }
+
+  /**
+   * Chance of all findings but some, in times of the chance of all, as natural logarithm.
+   *
+   * @param left places in the history of those left out
+   */
+  logWithout(left: readonly number[]): number {
+    const { evidence, history, sampled } = this
+    const findings = history.findings.filter((_, index) => !left.includes(index))
+    // What an outcome showed itself stays seen: it is the reading that is doubted.
+    const others = new Evidence(this.engine, evidence.slots, findings, evidence)
+    if (!sampled) return new Belief(others, { ...history, findings }).apart.logEvidence - this.apart.logEvidence
+    const weigher = new SetWeigher(others)
+    const times = sampled.particles.map(({ core, log }) => Math.exp(weigher.weigh(core).log - log))
+    return Math.log(times.reduce((sum, own) => sum + own, 0) / times.length)
+  }
+
+  /** All sets, taken apart by what explains the findings. */
+  private get apart(): { readonly leaves: readonly BelievedLeaf[]; readonly logEvidence: number } {
+    this.alone ??= this.takenApart()
+    return this.alone
+  }
+
+  private takenApart(): { readonly leaves: readonly BelievedLeaf[]; readonly logEvidence: number } {
+    const { evidence, effort } = this
     const leaves = leavesOf(evidence, effort)
     const estimated = leaves.map((leaf) => ({ leaf, ...this.logMasses(leaf) }))
-    const weighed = effort.draws > 0 ? checked(evidence, estimated) : estimated
+    const weighed = effort.checked ? checked(evidence, estimated) : estimated
     const heaviest = weighed.reduce((most, { all }) => Math.max(most, all), Number.NEGATIVE_INFINITY)
     const { soundOnArrival } = evidence.slots
     const shares = weighed.map(({ leaf, all, sound }) => ({
@@ -66,23 +117,14 @@ export class Belief {
       arrivedSound: (1 - soundOnArrival) * Math.exp(sound - heaviest),
     }))
     const whole = shares.reduce((sum, { share, arrivedSound }) => sum + share - arrivedSound, 0)
-    this.logEvidence = heaviest + Math.log(whole)
-    this.apart = shares.map(({ leaf, share, arrivedSound }) => ({
-      ...leaf,
-      chance: share / whole,
-      arrivedSound: arrivedSound / whole,
-    }))
-  }
-
-  /** All sets taken apart, or sets drawn one by one where those shares do not hold: what is believed. */
-  get leaves(): readonly BelievedLeaf[] {
-    const { evidence, apart, effort } = this
-    if (this.drawnApart === null) {
-      const drawn = effort.draws > 0 ? drawnLeaves(evidence, apart, effort.draws) : null
-      this.drawnApart = drawn?.leaves ?? apart
-      this.worth = drawn?.worth ?? Number.POSITIVE_INFINITY
+    return {
+      logEvidence: heaviest + Math.log(whole),
+      leaves: shares.map(({ leaf, share, arrivedSound }) => ({
+        ...leaf,
+        chance: share / whole,
+        arrivedSound: arrivedSound / whole,
+      })),
     }
-    return this.drawnApart
   }
 
   /** What was seen at this bench; what was only told is left to be looked at. */
@@ -92,7 +134,7 @@ export class Belief {
 
   /** The shares that matter for reasons: each above a thousandth. */
   get weighty(): readonly BelievedLeaf[] {
-    return this.apart.filter(({ chance }) => chance > WEIGHTY)
+    return this.leaves.filter(({ chance }) => chance > WEIGHTY)
   }
 
   get slots(): Slots {
@@ -109,35 +151,37 @@ export class Belief {
       all += Math.log(slotFactor(evidence, leaf, slot))
       const base = leaf.core[slot] as number
       if (base >= 0 && (options[base] as Option).bornAt === 0) sound = Number.NEGATIVE_INFINITY
-      else sound += Math.log(slotFactor(evidence, leaf, slot, (option) => (options[option] as Option).bornAt > 0))
+      else
+        sound += Math.log(slotFactor(evidence, leaf, slot, (option) => Number((options[option] as Option).bornAt > 0)))
     }
     return { all, sound }
   }
 
-  /** Chance of an event that each slot either allows or not, slot by slot: for instance that none of some suspects is there. */
+  /** Chance of what each thing that is there allows by itself, slot by slot: for instance that none of some suspects is there. */
   private chanceThatAll(
-    allows: (option: Option) => boolean,
+    allows: (option: Option) => number,
     slots: readonly number[] = [...this.evidence.slots.slots.keys()],
   ): number {
     const { evidence } = this
     const { options } = evidence
+    const allowed = (option: number): number => allows(options[option] as Option)
+    const late = (option: number): number => Number((options[option] as Option).bornAt > 0)
     let chance = 0
     for (const leaf of this.leaves) {
       let [share, sound] = [leaf.chance, leaf.arrivedSound]
       for (const slot of slots) {
         if (share === 0) break
         const base = leaf.core[slot] as number
-        const allowed = (option: number): boolean => allows(options[option] as Option)
         if (leaf.decided[slot] === 1) {
-          if (base >= 0 && !allowed(base)) share = 0
+          const times = base < 0 ? 1 : allowed(base)
+          share *= times
+          sound *= times
           continue
         }
-        const late = (option: number): boolean => (options[option] as Option).bornAt > 0
-        const all = slotFactor(evidence, leaf, slot)
-        share *= slotFactor(evidence, leaf, slot, allowed) / all
+        share *= slotFactor(evidence, leaf, slot, allowed) / slotFactor(evidence, leaf, slot)
         if (sound > 0)
           sound *=
-            slotFactor(evidence, leaf, slot, (option) => allowed(option) && late(option)) /
+            slotFactor(evidence, leaf, slot, (option) => allowed(option) * late(option)) /
             slotFactor(evidence, leaf, slot, late)
       }
       chance += share > 0 ? share - sound : 0
@@ -196,8 +240,10 @@ export class Belief {
       }
       const before = here / all
       // What was drawn wavers: a share of so many sets is known no better than that.
-      const wavers = BY_CHANCE * Math.sqrt((before * (1 - before)) / this.worth)
-      found[suspect] = given || (marginals[suspect] as number) > Math.max(IMPLIED_TIMES * before, before + wavers)
+      const wavers =
+        BY_CHANCE * Math.sqrt((before * (1 - before)) / (this.sampled?.particles.length ?? Number.POSITIVE_INFINITY))
+      const now = marginals[suspect] as number
+      found[suspect] = given || now > LIKELY || now > Math.max(IMPLIED_TIMES * before, before + wavers)
     }
     return found
   }
@@ -230,7 +276,7 @@ export class Belief {
   /** Chance that at least one of these suspects is there in a state; now where none is named. */
   chanceOfAny(suspects: ReadonlySet<number>, state: number = this.state): number {
     const slots = this.slots.slots.flatMap(({ suspect }, slot) => (suspects.has(suspect) ? [slot] : []))
-    return 1 - this.chanceThatAll(({ bornAt, goneAt }) => !(bornAt <= state && state < goneAt), slots)
+    return 1 - this.chanceThatAll(({ bornAt, goneAt }) => Number(!(bornAt <= state && state < goneAt)), slots)
   }
 
   /** Chance of each group of repair: that any of its suspects is there now. */
@@ -246,9 +292,17 @@ export class Belief {
 
   /** Chance that nothing of some kind is wrong now. */
   nothingOf(counts: (suspect: number, variant: number) => boolean): number {
+    return 1 - this.chanceToNotice((suspect, variant) => Number(counts(suspect, variant)))
+  }
+
+  /** Chance that anything wrong now is noticed. @param noticed how often each thing is, by itself */
+  chanceToNotice(noticed: (suspect: number, variant: number) => number): number {
     const { state } = this
-    return this.chanceThatAll(
-      ({ suspect, variant, bornAt, goneAt }) => !(bornAt <= state && state < goneAt && counts(suspect, variant)),
+    return (
+      1 -
+      this.chanceThatAll(({ suspect, variant, bornAt, goneAt }) =>
+        bornAt <= state && state < goneAt ? 1 - noticed(suspect, variant) : 1,
+      )
     )
   }
 

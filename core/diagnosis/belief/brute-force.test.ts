@@ -102,11 +102,12 @@ describe('belief on engines of few faults', () => {
         }),
       )
       const slots = slotsOf(engine, [])
-      const belief = new Belief(
-        new Evidence(engine, slots, findings),
-        { findings, events: [] },
-        { cores: 4000, leaves: 12_000, least: 1e-6, draws: 0 },
-      )
+      const belief = new Belief(new Evidence(engine, slots, findings), { findings, events: [] }, null, {
+        cores: 4000,
+        leaves: 12_000,
+        least: 1e-6,
+        checked: false,
+      })
       const { marginals, sets } = byEverySet(engine, slots, findings, 0)
       expect(sets).toBeGreaterThan(500)
       for (const [suspect, { id }] of engine.suspects.entries())
@@ -128,11 +129,12 @@ describe('belief on engines of few faults', () => {
     ]
     const slots = slotsOf(engine, events)
     const { marginals } = byEverySet(engine, slots, findings, 1)
-    const belief = new Belief(
-      new Evidence(engine, slots, findings),
-      { findings, events },
-      { cores: 4000, leaves: 12_000, least: 1e-6, draws: 0 },
-    )
+    const belief = new Belief(new Evidence(engine, slots, findings), { findings, events }, null, {
+      cores: 4000,
+      leaves: 12_000,
+      least: 1e-6,
+      checked: false,
+    })
     for (const [suspect, { id }] of engine.suspects.entries())
       expect(Math.abs((belief.marginals[suspect] as number) - (marginals[suspect] as number)), id).toBeLessThan(0.005)
   }, 60_000)

@@ -15,7 +15,7 @@ export const SAID_STANDING = 0.5
 /** So many cores are kept from one finding to the next. */
 const MOST_CORES = 1500
 
-interface Seen {
+export interface Seen {
   readonly finding: number
   readonly test: number
   readonly state: number
@@ -25,7 +25,7 @@ interface Seen {
 }
 
 /** Findings that may be one and the same thing seen again: those of one test. */
-interface Unit {
+export interface Unit {
   readonly key: string
   readonly seen: readonly Seen[]
   readonly signs: boolean
@@ -62,8 +62,9 @@ export class Evidence {
   readonly slotOf: Int16Array
   /** By slot: the first of its options; one entry more at the end. */
   readonly firstOf: Int16Array
-  private readonly units: readonly Unit[]
-  private readonly states: readonly number[]
+  readonly units: readonly Unit[]
+  /** Those anything was noted in. */
+  readonly states: readonly number[]
   private readonly shows: Uint8Array
   private readonly patterns: readonly string[]
   /** By core and unit: what it says; kept from one finding to the next. */
@@ -74,14 +75,14 @@ export class Evidence {
   /**
    * @param engine compiled
    * @param slots of the history's events
-   * @param findings of the history
+   * @param noted findings of the history
    * @param before of the same slots, with fewer or other findings
    * @throws RangeError naming a test or outcome the engine does not have
    */
   constructor(
     readonly engine: CompiledEngine,
     readonly slots: Slots,
-    findings: readonly TestFinding[],
+    readonly noted: readonly TestFinding[],
     before: Evidence | null = null,
   ) {
     this.options = slots.slots.flatMap(({ options }) => options)
@@ -89,12 +90,12 @@ export class Evidence {
     const first = [0]
     for (const { options } of slots.slots) first.push((first.at(-1) as number) + options.length)
     this.firstOf = Int16Array.from(first)
-    this.states = [...new Set(findings.map(({ state }) => state))].sort((one, other) => one - other)
+    this.states = [...new Set(noted.map(({ state }) => state))].sort((one, other) => one - other)
     this.shows = Uint8Array.from(this.options, ({ variant }) => Number(variant >= 0 && engine.showsInCircuit(variant)))
     this.patterns = this.options.map((option, index) =>
       this.shows[index] === 1 ? `${engine.patternOf(option.variant)}:${option.bornAt}:${option.goneAt}` : '',
     )
-    this.units = this.unitsOf(findings)
+    this.units = this.unitsOf(noted)
     const same = before?.slots === slots ? before : null
     this.known = same?.known ?? new Map()
     this.rows = same?.rows ?? new Map()
@@ -111,7 +112,7 @@ export class Evidence {
   }
 
   /** Variants of a core that are there in a state, one option exchanged. */
-  private variantsAt(core: Int16Array, state: number, slot: number, option: number): number[] {
+  variantsAt(core: Int16Array, state: number, slot = -1, option = -1): number[] {
     const found: number[] = []
     for (let at = 0; at < core.length; at++) {
       const chosen = at === slot ? option : (core[at] as number)
@@ -122,7 +123,8 @@ export class Evidence {
     return found
   }
 
-  private suspectsAt(core: Int16Array, state: number, slot: number, option: number): number[] {
+  /** Suspects of a core that are there in a state, one option exchanged. */
+  suspectsAt(core: Int16Array, state: number, slot = -1, option = -1): number[] {
     const found: number[] = []
     for (let at = 0; at < core.length; at++) {
       const chosen = at === slot ? option : (core[at] as number)
@@ -167,10 +169,10 @@ export class Evidence {
   logOf(core: Int16Array): number {
     const { states, engine } = this
     const rows = states.map((state) => {
-      const variants = this.variantsAt(core, state, -1, -1)
+      const variants = this.variantsAt(core, state)
       return engine.circuitRow(variants, variants.length)
     })
-    const suspects = states.map((state) => this.suspectsAt(core, state, -1, -1))
+    const suspects = states.map((state) => this.suspectsAt(core, state))
     return this.units.reduce((sum, unit) => sum + Math.log(this.chanceOf(unit, suspects, rows)), 0)
   }
 
@@ -235,7 +237,7 @@ export class Evidence {
       rows.set(key, found)
       return found
     }
-    const suspectsBase = states.map((state) => this.suspectsAt(core, state, -1, -1))
+    const suspectsBase = states.map((state) => this.suspectsAt(core, state))
     const suspectsWith = (option: number): number[][] =>
       states.map((state) => this.suspectsAt(core, state, this.slotOf[option] as number, option))
     const alone = new Map<number, number[][]>()
@@ -269,7 +271,7 @@ export class Evidence {
   private readonly spreads = new Float64Array(64)
 
   /** Chance of what was seen: a thing seen again is one thing, misread anew each time. */
-  private chanceOf({ seen, signs }: Unit, suspects: readonly number[][], rows: readonly CircuitRow[]): number {
+  chanceOf({ seen, signs }: Unit, suspects: readonly number[][], rows: readonly CircuitRow[]): number {
     const { engine, vectors, spreads, states } = this
     let said = 1
     for (const [at, { test, state, outcome, toldWrong }] of seen.entries()) {
@@ -313,6 +315,16 @@ export class Evidence {
       chance *= sum
     }
     return Math.max(chance, 1e-300)
+  }
+
+  /** Chance of one finding that circuit and drive answer, nothing unlisted there. */
+  chanceOfOne({ test, outcome, toldWrong }: Seen, row: CircuitRow): number {
+    const [vector] = this.vectors as [Float64Array]
+    const misread = this.engine.trueChances(test, [], row, vector)
+    const spread = Math.max(misread, toldWrong)
+    const count = (this.engine.tests[test] as BenchTest).test.outcomes.length
+    const chance = (1 - spread) * (vector[outcome] as number) + spread / count
+    return Math.max(misread === 1 && outcome > 0 ? SAID_STANDING * chance : chance, 1e-300)
   }
 
   /** Looks at one thing, in whatever states; null where something nobody named may show anything. */

@@ -16,12 +16,12 @@ export interface Leaf {
   readonly logCore: number
 }
 
-/** How far the sets are taken apart: so many cores are worked out at most, so many shares made, and none that could change less than a share; with `draws` the shares are checked on full sets, of which so many are drawn where the shares do not hold. */
+/** How far the sets are taken apart: so many cores are worked out at most, so many shares made, and none that could change less than a share; `checked` on full sets drawn from them. */
 export interface Effort {
   readonly cores: number
   readonly leaves: number
   readonly least: number
-  readonly draws: number
+  readonly checked: boolean
 }
 
 /** A leaf with its chance, and that of what of it arrived with nothing wrong: a complaint makes that less likely. */
@@ -197,18 +197,18 @@ export function weightIn({ options, slotOf }: Evidence, { core, evaluation }: Le
   )
 }
 
-/** By slot: what all its ways weigh together against the core's own; 1 where it is decided. */
+/** By slot: what all its ways weigh together against the core's own, each by a share of it; 1 where it is decided. */
 export function slotFactor(
   evidence: Evidence,
   leaf: Leaf,
   slot: number,
-  wanted: (option: number) => boolean = () => true,
+  share: (option: number) => number = () => 1,
 ): number {
   if (leaf.decided[slot] === 1) return 1
   const base = leaf.core[slot] as number
-  let sum = base < 0 || wanted(base) ? 1 : 0
+  let sum = base < 0 ? 1 : share(base)
   for (let option = evidence.firstOf[slot] as number; option < (evidence.firstOf[slot + 1] as number); option++)
-    if (option !== base && leaf.open[option] === 1 && wanted(option)) sum += weightIn(evidence, leaf, option)
+    if (option !== base && leaf.open[option] === 1) sum += share(option) * weightIn(evidence, leaf, option)
   return sum
 }
 

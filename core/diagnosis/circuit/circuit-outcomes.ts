@@ -2,10 +2,11 @@ import type { EngineDescription } from '../../engine/description-schema'
 import { driveTrain } from '../../engine/drive-train'
 import type { BenchTest } from '../places/bench-tests'
 import type { CircuitClass, Mood } from './circuit-classes'
-import { SignatureSolver, type Signature } from './electrical-signature'
+import { SignatureSolver } from './electrical-signature'
+import { Readout, Words, type FromSignature } from './readout'
 import type { Reading } from '../../knowledge/knowledge-schema'
 import { mixMoods, type Moods } from './mixed-moods'
-import { hangsOnArmature, inWordsOf, OPEN_OHMS, shared, signatureChances, turningAsItStands } from './signature-chances'
+import { OPEN_OHMS } from './signature-chances'
 
 /** Pressing and rocking makes contact; friction it leaves as it was. From memory; the perturbed runs of the benchmark show how much hangs on them. */
 const runMoods: Readonly<Record<Mood, Moods>> = { dead: [0.8, 0.15, 0.05], unsteady: [0.1, 0.8, 0.1] }
@@ -19,9 +20,6 @@ const rockedMoods: Readonly<Record<Mood, Moods>> = { dead: [0.15, 0.8, 0.05], un
 const meterMoods: Readonly<Record<Mood, Moods>> = { dead: [0.6, 0.3, 0.1], unsteady: [0.25, 0.5, 0.25] }
 /** What comes and goes beyond so many at once changes nothing any more in what is seen. */
 const MOST_WAVERING = 5
-/** Who tries it on the rails watches wheels: a motor that runs free is called running or standing, as it is meant. From memory. */
-const STANDS_IDLE = 0.5
-const watchedOnWheels: ReadonlySet<string> = new Set(['track', 'track-rocked', 'dcc-track', 'wheels', 'pickups'])
 /** Which wheels turn is asked of a motor that runs; of one that stands hardly anybody says that it runs. From memory. */
 const saidOfStanding = { all: 0.47, some: 0.47, none: 0.06 }
 const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = {
@@ -33,21 +31,6 @@ const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = {
 }
 /** A needle flickers that falls back to nothing; one that swings up at a tight spot is called by where it mostly is, or by its peaks. */
 const flickersFrom: Readonly<Partial<Record<Reading['kind'], string>>> = { current: 'nothing' }
-
-/** What one signature gives in every test read from it, and which of its tests read alike in which signatures. */
-interface Readout {
-  readonly turns: boolean
-  /** By motor: whether it turns. */
-  readonly turning: readonly boolean[]
-  readonly wheelOhms: Signature['wheelOhms']
-  readonly chances: Float32Array
-  /** By test: signatures with the same number have the same chances. */
-  readonly alike: Int32Array
-  /** By test: as `CircuitRow.betweenWords` has it. */
-  readonly between: Int32Array
-  /** By test: 1 where it hangs on where the armature stands. */
-  readonly hangs: Uint8Array
-}
 
 /** What circuit and drive show in one set of broken pieces; each test is worked out when it is first asked for. */
 export interface CircuitRow {
@@ -65,20 +48,6 @@ export interface CircuitRow {
   betweenWords(test: number): number
 }
 
-interface FromSignature {
-  readonly test: number
-  readonly offset: number
-  readonly count: number
-  readonly reading: Reading
-  /** Which motor, or which of the lamps, it is made at. */
-  readonly at: number
-  readonly unsteady: number
-  readonly fallsTo: number
-  readonly moods: Readonly<Record<Mood, Moods>>
-  readonly ofFriction: Readonly<Record<Mood, Moods>>
-  readonly ids: readonly string[]
-}
-
 /**
  * The chances of every outcome of every test that is read from circuit and drive, for what is wrong. The circuit is
  * solved once for each set of broken pieces; what comes and goes is mixed from these.
@@ -92,8 +61,7 @@ export class CircuitOutcomes {
   private readonly fromSignature: readonly FromSignature[]
   /** By test: its place among those read from the signature; −1 for any other. */
   private readonly placeOf: Int32Array
-  private readonly known: Array<Map<string, number>> = []
-  private readonly between = new Map<string, number>()
+  private readonly words: Words
 
   /**
    * @param description the engine
@@ -145,7 +113,7 @@ export class CircuitOutcomes {
     }
     this.width = width
     this.fromSignature = fromSignature
-    this.known = fromSignature.map(() => new Map())
+    this.words = new Words(fromSignature, width, this.solver.healthy)
   }
 
   /**
@@ -156,33 +124,47 @@ export class CircuitOutcomes {
     const steady = present.filter(({ mood }) => mood === null)
     const wavering = present.filter(({ mood }) => mood !== null).slice(0, MOST_WAVERING)
     // readouts[mask]: those of the wavering ones whose bit is set are broken at that moment.
-    const readouts = Array.from({ length: 1 << wavering.length }, (_, mask) =>
-      this.readout([...steady, ...wavering.filter((__, bit) => mask & (1 << bit))]),
-    )
+    const made = Array.from({ length: 1 << wavering.length }, (): Readout | undefined => undefined)
+    const readoutAt = (mask: number): Readout =>
+      (made[mask] ??= this.readout([...steady, ...wavering.filter((_, bit) => mask & (1 << bit))]))
+    const all = (): readonly Readout[] => {
+      for (let mask = 0; mask < made.length; mask++) readoutAt(mask)
+      return made as Readout[]
+    }
     const { tests, placeOf, width } = this
     // What is heavy at one place of a turn is so at every turn of every run.
     const tightSpots = wavering.every(({ circuit }) => circuit.fault.drag !== undefined)
     // Most rows are asked for little that their first readout does not hold already.
     let [own, done, between]: [Float32Array | null, Uint8Array | null, Int32Array | null] = [null, null, null]
+    let turns: boolean | null = null
+    const alike = new Int8Array(this.fromSignature.length)
+    const readAlike = (place: number): boolean => {
+      if (place < 0) return false
+      if (alike[place] === 0)
+        alike[place] = all().every((readout) => readout.alike(place) === made[0]?.alike(place)) ? 1 : -1
+      return alike[place] === 1
+    }
     const chances = (test: number): Float32Array => {
-      if (readAlike(readouts, placeOf[test] as number)) return (readouts[0] as Readout).chances
+      if (readAlike(placeOf[test] as number)) return readoutAt(0).chances
       own ??= new Float32Array(width)
       done ??= new Uint8Array(tests.length)
       if (done[test] === 0) {
         done[test] = 1
-        this.workOut(own, test, present, steady, wavering, readouts)
+        this.workOut(own, test, present, steady, wavering, all())
       }
       return own
     }
     return {
       index,
-      turns: readouts.some(({ turns }) => turns),
+      get turns() {
+        turns ??= made.some((_, mask) => readoutAt(mask).turns)
+        return turns
+      },
       chances,
       betweenWords: (test) => {
         const place = placeOf[test] as number
-        if (place >= 0 && readAlike(readouts, place)) return (readouts[0] as Readout).between[place] as number
-        if (place >= 0 ? !tightSpots || readouts.some(({ hangs }) => hangs[place] === 1) : readouts.length > 1)
-          return -1
+        if (place >= 0 && readAlike(place)) return readoutAt(0).between(place)
+        if (place >= 0 ? !tightSpots || all().some((readout) => readout.hangs(place)) : made.length > 1) return -1
         between ??= new Int32Array(tests.length)
         if (between[test] === 0) between[test] = 2 + this.findBetween(test, chances(test))
         return (between[test] as number) - 2
@@ -193,13 +175,7 @@ export class CircuitOutcomes {
   private findBetween(test: number, chances: Float32Array): number {
     const offset = this.offsets[test] as number
     const found = chances.subarray(offset, offset + (this.tests[test] as BenchTest).test.outcomes.length)
-    return found.some((chance) => chance > 0 && chance < 1) ? this.numberOf(found.join()) : -1
-  }
-
-  private numberOf(words: string): number {
-    const number = this.between.get(words) ?? this.between.size
-    this.between.set(words, number)
-    return number
+    return found.some((chance) => chance > 0 && chance < 1) ? this.words.numberOf(found.join()) : -1
   }
 
   private workOut(
@@ -215,7 +191,7 @@ export class CircuitOutcomes {
     if (place >= 0) {
       const { offset, count, unsteady, fallsTo, moods, ofFriction } = this.fromSignature[place] as FromSignature
       mixMoods(
-        readouts.map((readout) => readout.chances),
+        readouts.map((readout) => readout.wordsAt(place)),
         wavering.map(({ mood, circuit }) => (circuit.fault.drag === undefined ? moods : ofFriction)[mood as Mood]),
         unsteady,
         fallsTo,
@@ -244,37 +220,7 @@ export class CircuitOutcomes {
     const known = this.readouts.get(key)
     if (known) return known
     const signature = key === '' ? this.solver.healthy : this.solver.solve(present.map(({ circuit }) => circuit.fault))
-    const chances = new Float32Array(this.width)
-    const between = new Int32Array(this.fromSignature.length).fill(-1)
-    const hangs = new Uint8Array(this.fromSignature.length)
-    const idle = this.turnsNoWheel(present)
-    const alike = Int32Array.from(this.fromSignature, ({ offset, reading, at: made, ids }, place) => {
-      const read = signatureChances(reading, signature, this.solver.healthy, made)
-      const found = inWordsOf(
-        idle && reading.kind === 'motion' && watchedOnWheels.has(reading.feed)
-          ? shared(read, STANDS_IDLE, 'stands')
-          : read,
-        ids,
-      )
-      for (const [at, id] of ids.entries()) chances[offset + at] = found[id] ?? 0
-      const words = ids.map((id) => found[id] ?? 0).join()
-      const numbers = this.known[place] as Map<string, number>
-      const number = numbers.get(words) ?? numbers.size
-      numbers.set(words, number)
-      if (hangsOnArmature(reading, signature)) hangs[place] = 1
-      else if (ids.some((id) => (found[id] ?? 0) > 0 && (found[id] ?? 0) < 1)) between[place] = this.numberOf(words)
-      return number
-    })
-    const turning = turningAsItStands(signature)
-    const readout = {
-      turns: turning.some(Boolean),
-      turning,
-      wheelOhms: signature.wheelOhms,
-      chances,
-      alike,
-      between,
-      hangs,
-    }
+    const readout = new Readout(this.words, signature, this.turnsNoWheel(present))
     this.readouts.set(key, readout)
     return readout
   }
@@ -372,14 +318,6 @@ export class CircuitOutcomes {
     // Of a single shoe or wheel there are no some.
     return place.components.length === 1 ? { all, none: some + none } : { all, some, none }
   }
-}
-
-/** Whether a test is read from the signature, and reads the same, broken or made. */
-function readAlike(readouts: readonly Readout[], place: number): boolean {
-  if (place < 0) return false
-  const first = (readouts[0] as Readout).alike[place]
-  for (let at = 1; at < readouts.length; at++) if ((readouts[at] as Readout).alike[place] !== first) return false
-  return true
 }
 
 /** A meter across the piece itself. */

@@ -37,15 +37,15 @@ describe('what the circuit shows, solved once for all meters', () => {
         }
         const signature = solver.solve([{ states }])
         const point = operatingPoint(circuit, { states, switches }, supply)
-        expect(signature.runs.track?.limited).toBe(point.limited)
+        expect(signature.run('track')?.limited).toBe(point.limited)
         if (!point.limited) {
-          expect(signature.runs.track?.amps).toBeCloseTo(Math.abs(point.supplyAmps), 4)
+          expect(signature.run('track')?.amps).toBeCloseTo(Math.abs(point.supplyAmps), 4)
           const slowest = Math.min(
             ...point.motors.map((motor, index) =>
               Math.abs(motor.radPerSecond / (sound.motors[index]?.radPerSecond ?? 1)),
             ),
           )
-          expect(signature.runs.track?.speed).toBeCloseTo(slowest, 3)
+          expect(signature.run('track')?.speed).toBeCloseTo(slowest, 3)
           compared++
         }
         const rails = ohmsBetween(circuit, { states, switches }, plus, minus)
@@ -70,24 +70,24 @@ describe('what the circuit shows, solved once for all meters', () => {
 
   it('does not run a decoder that ignores DC on DC, and does on DCC', () => {
     const solver = new SignatureSolver(describeConstruction('centre-motor', 'dcc'), [])
-    const { runs } = solver.solve([{ decoderRunsOn: ['dcc'] }])
-    expect(runs.track?.speed).toBe(0)
-    expect(runs['dcc-track']?.speed).toBeCloseTo(1, 3)
-    expect(runs['decoder-bypassed']?.speed).toBeCloseTo(1, 3)
+    const signature = solver.solve([{ decoderRunsOn: ['dcc'] }])
+    expect(signature.run('track')?.speed).toBe(0)
+    expect(signature.run('dcc-track')?.speed).toBeCloseTo(1, 3)
+    expect(signature.run('decoder-bypassed')?.speed).toBeCloseTo(1, 3)
   })
 
   it('turns the other way with its magnet turned, and stands behind a dead feed', () => {
     const solver = new SignatureSolver(describeConstruction('side-brush-bogie'), [])
-    expect(solver.healthy.runs.track?.way).toBe(1)
-    expect(solver.solve([{ turned: 'motor.magnet-turned' }]).runs.track?.way).toBe(-1)
-    expect(solver.solve([{ supply: 'open' }]).runs.track).toMatchObject({ speed: 0, amps: 0 })
-    expect(solver.solve([{ supply: 'open' }]).runs.terminals?.speed).toBeCloseTo(1, 3)
+    expect(solver.healthy.run('track')?.way).toBe(1)
+    expect(solver.solve([{ turned: 'motor.magnet-turned' }]).run('track')?.way).toBe(-1)
+    expect(solver.solve([{ supply: 'open' }]).run('track')).toMatchObject({ speed: 0, amps: 0 })
+    expect(solver.solve([{ supply: 'open' }]).run('terminals')?.speed).toBeCloseTo(1, 3)
   })
 
   it('reads the supply at the motor behind an open brush, where nothing flows, and nothing behind an open lead', () => {
     const description = describeConstruction('open-frame')
     const solver = new SignatureSolver(description, [])
-    const volts = (id: string): number => solver.solve([{ states: { [id]: 'open' } }]).runs.track?.motorVolts ?? -1
+    const volts = (id: string): number => solver.solve([{ states: { [id]: 'open' } }]).run('track')?.motorVolts ?? -1
     expect(volts('motor.brush-plus')).toBeCloseTo(9, 1)
     expect(volts('motor.lead-plus')).toBeLessThan(0.1)
   })
@@ -115,7 +115,7 @@ describe('what the circuit shows, solved once for all meters', () => {
     const found = solver.solve([
       { armature: { motor: description.motors[0]?.id ?? '', defect: { kind: 'coil-shorted' } } },
     ])
-    expect(found.runs.track?.amps).toBeGreaterThan(2 * (solver.healthy.runs.track?.amps ?? 0))
+    expect(found.run('track')?.amps).toBeGreaterThan(2 * (solver.healthy.run('track')?.amps ?? 0))
     // Three segments: for a third of the turn the brushes stand right across it.
     expect(found.shortedShare).toBeCloseTo(1 / 3, 9)
     // Elsewhere the winding reads half a coil where it read two thirds, brushes as before.
@@ -129,9 +129,10 @@ describe('what the circuit shows, solved once for all meters', () => {
       const description = describeConstruction(construction)
       const solver = new SignatureSolver(description, [])
       return {
-        sound: solver.healthy.runs.track,
-        bad: solver.solve([{ armature: { motor: description.motors[0]?.id ?? '', defect: { kind: 'coil-shorted' } } }])
-          .runs.track,
+        sound: solver.healthy.run('track'),
+        bad: solver
+          .solve([{ armature: { motor: description.motors[0]?.id ?? '', defect: { kind: 'coil-shorted' } } }])
+          .run('track'),
       }
     }
     const [three, five] = [track('open-frame'), track('centre-motor')]

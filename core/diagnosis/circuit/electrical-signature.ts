@@ -38,9 +38,10 @@ export interface Programming {
   readonly addressKnown: boolean
 }
 
-/** Everything a meter could read with these things wrong, and nothing coming and going. */
+/** Everything a meter could read with these things wrong, and nothing coming and going; each worked out when it is first asked for. */
 export interface Signature {
-  readonly runs: Readonly<Partial<Record<Feed, Run>>>
+  /** Undefined where the engine cannot be fed so. */
+  run(feed: Feed): Run | undefined
   readonly railOhms: number
   readonly motorOhms: readonly number[]
   /** Ω from a wheel on each side of each place to the motor lead of its pole, the engine off the track; by the place's first component. */
@@ -79,6 +80,12 @@ interface Assembled {
   readonly network: PatternedNetwork
   readonly magnets: Readonly<Record<string, number>>
   readonly conductances: ReadonlyMap<DecoderPosition, Float64Array>
+  /** Those the network was factorised for last. */
+  taken: Float64Array | null
+}
+interface Condition {
+  readonly conductances: Float64Array
+  readonly motors: readonly ConditionedMotor[]
 }
 type DecoderPosition = 'straight' | 'silent'
 
@@ -122,62 +129,77 @@ export class SignatureSolver {
     this.bench = supplies[description.power]
     this.ports = measuringPorts(description, this.assemble([]).circuit, treadPlaces)
     this.healthy = this.solve([])
+    for (const feed of this.ports.feeds.keys()) this.healthy.run(feed)
     this.soundKnown = true
   }
 
   solve(faults: readonly ElectricalFault[]): Signature {
+    const { ports } = this
     const assembled = this.assemble(faults.flatMap((fault) => (fault.turned ? [fault.turned] : [])))
+    const { circuit, network } = assembled
     const runsOn = (power: 'dc' | 'dcc'): boolean =>
-      faults.every((fault) => !fault.decoderRunsOn || fault.decoderRunsOn.includes(power))
-    const runs: Partial<Record<Feed, Run>> = {}
-    // One network after the other: each is factorised once and asked everything it has to answer.
-    const silentFeeds: Feed[] = []
-    const straightFeeds: Feed[] = []
-    for (const feed of this.ports.feeds.keys())
-      if (feed !== 'decoder-bypassed')
-        (this.decoder && runsOn(feed === 'dcc-track' ? 'dcc' : 'dc') ? straightFeeds : silentFeeds).push(feed)
-    if (straightFeeds.length > 0)
-      this.runAll(runs, straightFeeds, assembled, this.conductances(assembled, 'straight', faults), faults)
-    if (this.ports.feeds.has('decoder-bypassed'))
-      this.runAll(
-        runs,
-        ['decoder-bypassed'],
-        assembled,
-        this.conductances(assembled, 'silent', faults, this.ports.bypass),
-        faults,
-      )
-    const running = this.conductances(assembled, 'silent', faults)
-    if (silentFeeds.length > 0) this.runAll(runs, silentFeeds, assembled, running, faults)
+      this.decoder && faults.every((fault) => !fault.decoderRunsOn || fault.decoderRunsOn.includes(power))
+    const silent = once(() => this.conditioned(assembled, 'silent', faults))
+    const straight = once(() => this.conditioned(assembled, 'straight', faults))
+    const bypassed = once(() => this.conditioned(assembled, 'silent', faults, ports.bypass))
     // An ohmmeter wakes no decoder, and turns no armature: it meets the short circuit of a coil or it does not.
-    const damaged = faults.some(({ armature }) => armature)
-    const silent = damaged ? this.conductances(assembled, 'silent', faults, {}, 'at-rest') : running
-    if (damaged || silentFeeds.length === 0) assembled.network.factorise(silent)
-    const railOhms = ohms(assembled.network, this.ports.rails)
-    const programming = this.decoder ? this.program(assembled, railOhms, faults) : null
-    if (programming) assembled.network.factorise(silent)
-    for (const index of this.ports.railComponents) silent[index] = 0
-    assembled.network.factorise(silent)
+    const measured = once(() =>
+      faults.some(({ armature }) => armature)
+        ? this.conductances(assembled, 'silent', faults, {}, 'at-rest')
+        : silent().conductances,
+    )
+    const offTheRails = once(() => {
+      const apart = measured().slice()
+      for (const index of ports.railComponents) apart[index] = 0
+      return apart
+    })
+    const ohmsOf = (conductances: Float64Array, port: Port): number => {
+      take(assembled, conductances)
+      return ohms(network, port)
+    }
+    const runs = new Map<Feed, Run>()
+    const railOhms = once(() => ohmsOf(measured(), ports.rails))
+    const motorOhms = once(() => ports.terminals.map((port) => (port ? ohmsOf(offTheRails(), port) : NO_OHMS)))
+    const wheelOhms = once(
+      () => new Map([...ports.wheels].map(([id, wheels]) => [id, wheels.map((port) => ohmsOf(offTheRails(), port))])),
+    )
+    const programming = once(() =>
+      this.decoder ? this.program(ohmsOf(straight().conductances, ports.rails), railOhms(), faults) : null,
+    )
+    const shortedShare = once(() =>
+      Math.max(0, ...circuit.motors.map((entry) => this.damageOf(circuit, entry, faults).shortedShare)),
+    )
     return {
-      runs,
-      railOhms,
-      motorOhms: this.ports.terminals.map((port) => (port ? ohms(assembled.network, port) : NO_OHMS)),
-      wheelOhms: new Map(
-        [...this.ports.wheels].map(([id, ports]) => [id, ports.map((port) => ohms(assembled.network, port))]),
-      ),
-      programming,
-      shortedShare: Math.max(
-        0,
-        ...assembled.circuit.motors.map((entry) => this.damageOf(assembled.circuit, entry, faults).shortedShare),
-      ),
+      run: (feed) => {
+        const known = runs.get(feed)
+        if (known || !ports.feeds.has(feed)) return known
+        const condition =
+          feed === 'decoder-bypassed' ? bypassed() : runsOn(feed === 'dcc-track' ? 'dcc' : 'dc') ? straight() : silent()
+        const run = this.run(feed, assembled, condition, faults)
+        runs.set(feed, run)
+        return run
+      },
+      get railOhms() {
+        return railOhms()
+      },
+      get motorOhms() {
+        return motorOhms()
+      },
+      get wheelOhms() {
+        return wheelOhms()
+      },
+      get programming() {
+        return programming()
+      },
+      get shortedShare() {
+        return shortedShare()
+      },
     }
   }
 
   /** The answer is a pulse through the motor: without contact, without a motor or beside a short circuit there is none. */
-  private program(assembled: Assembled, silentOhms: number, faults: readonly ElectricalFault[]): Programming {
-    assembled.network.factorise(this.conductances(assembled, 'straight', faults))
-    const answering =
-      PROGRAMMING_VOLTS / (ohms(assembled.network, this.ports.rails) + SUPPLY_OHMS) -
-      PROGRAMMING_VOLTS / (silentOhms + SUPPLY_OHMS)
+  private program(awakeOhms: number, silentOhms: number, faults: readonly ElectricalFault[]): Programming {
+    const answering = PROGRAMMING_VOLTS / (awakeOhms + SUPPLY_OHMS) - PROGRAMMING_VOLTS / (silentOhms + SUPPLY_OHMS)
     const allows = (power: 'dc' | 'dcc'): boolean =>
       faults.every(({ decoderRunsOn }) => !decoderRunsOn || decoderRunsOn.includes(power))
     return {
@@ -203,6 +225,7 @@ export class SignatureSolver {
     const made: Assembled = {
       circuit,
       magnets,
+      taken: null,
       network: new PatternedNetwork(
         circuit.nodeIds.length,
         circuit.components.map((_, index) => circuit.endsOf(index)),
@@ -249,16 +272,16 @@ export class SignatureSolver {
     return found
   }
 
-  private runAll(
-    runs: Partial<Record<Feed, Run>>,
-    feeds: readonly Feed[],
+  /** Conductances of a condition with its motors. */
+  private conditioned(
     assembled: Assembled,
-    conductances: Float64Array,
+    position: DecoderPosition,
     faults: readonly ElectricalFault[],
-  ): void {
-    assembled.network.factorise(conductances)
-    const motors = this.motorsOf(assembled, conductances, faults)
-    for (const feed of feeds) runs[feed] = this.run(feed, assembled, conductances, motors, faults)
+    besides: Readonly<Record<string, ComponentState>> = {},
+  ): Condition {
+    const conductances = this.conductances(assembled, position, faults, besides)
+    take(assembled, conductances)
+    return { conductances, motors: this.motorsOf(assembled, conductances, faults) }
   }
 
   private motorsOf(
@@ -313,11 +336,12 @@ export class SignatureSolver {
 
   private run(
     feed: Feed,
-    { circuit, network }: Assembled,
-    conductances: Float64Array,
-    motors: readonly ConditionedMotor[],
+    assembled: Assembled,
+    { conductances, motors }: Condition,
     faults: readonly ElectricalFault[],
   ): Run {
+    const { circuit, network } = assembled
+    take(assembled, conductances)
     const supply = this.ports.feeds.get(feed) as Port
     const outside = supply === this.ports.rails ? faults.find((fault) => fault.supply)?.supply : undefined
     const { limitAmps } = this.bench
@@ -429,6 +453,19 @@ function shownConductance(component: CircuitComponent, state: ShownState): numbe
 /** Of two things wrong with one piece the worse shows, whichever is named first. */
 function worse(one: ShownState | undefined, other: ShownState): ShownState {
   return one !== undefined && gravity.indexOf(one) > gravity.indexOf(other) ? one : other
+}
+
+/** One network is asked many things: it is factorised anew only for other conductances. */
+function take(assembled: Assembled, conductances: Float64Array): void {
+  if (assembled.taken === conductances) return
+  assembled.network.factorise(conductances)
+  assembled.taken = conductances
+}
+
+/** Worked out when it is first asked for. */
+function once<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null
+  return () => (made ??= { value: make() }).value
 }
 
 function across(potentials: Float64Array, { from, to }: Port): number {

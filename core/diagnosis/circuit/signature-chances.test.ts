@@ -16,14 +16,14 @@ const soundRun: Run = {
   lamps: [1],
 }
 const sound: Signature = {
-  runs: { track: soundRun },
+  run: () => soundRun,
   railOhms: 30,
   motorOhms: [20],
   wheelOhms: new Map(),
   programming: null,
   shortedShare: 0,
 }
-const withRun = (change: Partial<Run>): Signature => ({ ...sound, runs: { track: { ...soundRun, ...change } } })
+const withRun = (change: Partial<Run>): Signature => ({ ...sound, run: () => ({ ...soundRun, ...change }) })
 
 /** By reading: a machine with one figure at so many times a sound one's. */
 const scales: ReadonlyArray<

@@ -21,10 +21,10 @@ export type Chances = Readonly<Record<string, number>>
 export function signatureChances(reading: Reading, signature: Signature, sound: Signature, at: number): Chances {
   switch (reading.kind) {
     case 'motion': {
-      const run = signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed]
+      const run = signature.run(reading.feed === 'track-rocked' ? 'track' : reading.feed)
       return shared(
         shared(
-          motionOf(run, sound.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed]),
+          motionOf(run, sound.run(reading.feed === 'track-rocked' ? 'track' : reading.feed)),
           run?.sticks ?? 0,
           'stands',
         ),
@@ -33,27 +33,23 @@ export function signatureChances(reading: Reading, signature: Signature, sound: 
       )
     }
     case 'current': {
-      const run = signature.runs[reading.feed]
+      const run = signature.run(reading.feed)
       return shared(
-        shared(currentOf(run, sound.runs[reading.feed], reading.resolutionAmps), run?.sticks ?? 0, 'high'),
+        shared(currentOf(run, sound.run(reading.feed), reading.resolutionAmps), run?.sticks ?? 0, 'high'),
         run?.catches ?? 0,
         'high',
       )
     }
     case 'direction':
-      return (signature.runs[reading.feed]?.way ?? 1) < 0 ? { wrong: 1 } : { right: 1 }
+      return (signature.run(reading.feed)?.way ?? 1) < 0 ? { wrong: 1 } : { right: 1 }
     case 'lamp':
-      return shared(
-        lampOf(signature.runs[reading.feed]?.lamps[at] ?? 0),
-        givingWay(signature.runs[reading.feed]),
-        'dim',
-      )
+      return shared(lampOf(signature.run(reading.feed)?.lamps[at] ?? 0), givingWay(signature.run(reading.feed)), 'dim')
     case 'motor-volts':
       return shared(
         voltsOf(
-          (signature.runs[reading.feed]?.motorVolts ?? 0) / Math.max(1e-9, sound.runs[reading.feed]?.motorVolts ?? 1),
+          (signature.run(reading.feed)?.motorVolts ?? 0) / Math.max(1e-9, sound.run(reading.feed)?.motorVolts ?? 1),
         ),
-        givingWay(signature.runs[reading.feed]),
+        givingWay(signature.run(reading.feed)),
         'low',
       )
     case 'rail-ohms':
@@ -75,14 +71,14 @@ export function signatureChances(reading: Reading, signature: Signature, sound: 
 export function hangsOnArmature(reading: Reading, signature: Signature): boolean {
   switch (reading.kind) {
     case 'motion': {
-      const run = signature.runs[reading.feed === 'track-rocked' ? 'track' : reading.feed]
+      const run = signature.run(reading.feed === 'track-rocked' ? 'track' : reading.feed)
       return run !== undefined && (run.catches > 0 || (run.speed >= STANDING && run.speed < HARDLY))
     }
     case 'current':
-      return (signature.runs[reading.feed]?.catches ?? 0) > 0
+      return (signature.run(reading.feed)?.catches ?? 0) > 0
     case 'lamp':
     case 'motor-volts':
-      return givingWay(signature.runs[reading.feed]) > 0
+      return givingWay(signature.run(reading.feed)) > 0
     case 'rail-ohms':
     case 'motor-ohms':
       return signature.shortedShare > 0
@@ -96,13 +92,19 @@ function givingWay(run: Run | undefined): number {
   return run?.caughtTrips ? run.catches : 0
 }
 
+const feedsAsItStands = ['track', 'wheels', 'pickups', 'dcc-track'] as const
+
 /** By motor: whether it turns on the track, or fed at the wheels or pickups: without taking anything off. */
-export function turningAsItStands({ runs }: Signature): boolean[] {
-  // Caught more often than not, it stands.
-  const fed = [runs.track, runs.wheels, runs.pickups, runs['dcc-track']].flatMap((run) =>
-    run ? [run.catches > 0.5 ? run.speeds.map(() => 0) : run.speeds] : [],
-  )
-  return (fed[0] ?? []).map((_, motor) => fed.some((speeds) => (speeds[motor] as number) >= STANDING))
+export function turningAsItStands(signature: Signature): boolean[] {
+  const turning: boolean[] = []
+  for (const feed of feedsAsItStands) {
+    const run = signature.run(feed)
+    // Caught more often than not, it stands.
+    for (const [motor, speed] of (run?.speeds ?? []).entries())
+      turning[motor] = turning[motor] === true || (speed >= STANDING && (run?.catches ?? 0) <= 0.5)
+    if (turning.length > 0 && turning.every(Boolean)) break
+  }
+  return turning
 }
 
 /** Sometimes the armature stands where it has no pull, or where a meter meets a short circuit. */

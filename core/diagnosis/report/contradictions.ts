@@ -28,13 +28,8 @@ export interface Contradiction {
  *
  * @param belief after all findings
  * @param minutes what repeating each finding costs
- * @param evidenceWithout some of them, as natural logarithm: asked only where the leaves raise a doubt
  */
-export function contradictions(
-  belief: Belief,
-  minutes: readonly number[],
-  evidenceWithout: (left: readonly number[]) => number,
-): Contradiction[] {
+export function contradictions(belief: Belief, minutes: readonly number[]): Contradiction[] {
   const { evidence, weighty: leaves } = belief
   const groups = evidence.findings
   if (belief.history.findings.length < 2) return []
@@ -65,7 +60,7 @@ export function contradictions(
   const exact = new Map<string, number>()
   const logWithout = (...findings: number[]): number => {
     const key = findings.sort((one, other) => one - other).join()
-    const known = exact.get(key) ?? evidenceWithout(findings)
+    const known = exact.get(key) ?? belief.logWithout(findings)
     exact.set(key, known)
     return known
   }
@@ -82,7 +77,7 @@ export function contradictions(
       .map(({ other }) => Math.max(...(groups[other] as readonly number[])))
     const members = groups[group] as readonly number[]
     for (const finding of members) {
-      const fits = Math.exp(belief.logEvidence - logWithout(finding))
+      const fits = Math.exp(-logWithout(finding))
       if (fits >= CONTRADICTION_CHANCE) continue
       const { other, likelier } = [...members, ...others]
         .filter((entry) => entry !== finding)

@@ -1,101 +1,29 @@
 import { drawn } from './drawn'
 import { drawnSet } from './drawn-set'
 import type { Evidence } from './evidence'
-import { slotFactors, weightIn, type BelievedLeaf, type Leaf } from './leaves'
+import { slotFactors, weightIn, type BelievedLeaf } from './leaves'
 import type { Option } from './slots'
+import { worth } from './worth'
 
 /** So many sets tell whether the leaves hold. */
 const TRIED = 120
 /** They do where the sets drawn are worth so large a share of their number (Kish's effective sample size). */
 const HOLDS = 0.2
-/** Worth less than this many, the sets drawn are no better: after long histories hardly any set that fits is drawn. */
-const LEAST_WORTH = 20
-/** A drawn set lighter than this is not kept. */
-const LEAST_KEPT = 1e-4
 /** Of the sets, so many are drawn from the leaves, the others as likely as they were before anything was found. */
 const FROM_LEAVES = 0.5
 
-interface Draw {
-  readonly set: Int16Array
-  readonly log: number
-}
-
 /**
- * In a leaf what is open is taken to change the findings each for itself. Where two things show only together (both
- * bogies collect from both rails), and many are likely, that does not hold, and the leaves may miss most of what there
- * is. Some full sets are drawn, half of them from the leaves and half as likely as they were before, and each is worked
- * out and weighed against how likely it was to be drawn (importance sampling from a defensive mixture: Hesterberg
- * 1995). If few of them carry all the weight the leaves do not hold, and the sets themselves are what is believed.
+ * Whether the leaves hold. In a leaf what is open is taken to change the findings each for itself; where two things
+ * show only together (both bogies collect from both rails), and many are likely, that is not so, and the leaves may
+ * miss most of what there is. Some full sets are drawn, half of them from the leaves and half as likely as they were
+ * before, and each is worked out and weighed against how likely it was to be drawn (importance sampling from a
+ * defensive mixture: Hesterberg 1995). If few of them carry all the weight the leaves do not hold.
  *
  * @param evidence the findings
  * @param leaves with their chances
- * @param most sets that are drawn
- * @returns the sets, and how many of equal weight they are worth; null where the leaves hold, or nothing better is to be had
  */
-export function drawnLeaves(
-  evidence: Evidence,
-  leaves: readonly BelievedLeaf[],
-  most: number,
-): { readonly leaves: BelievedLeaf[]; readonly worth: number } | null {
-  const sampler = new Sampler(evidence, leaves)
-  const tried = worth(sampler.draw(TRIED))
-  if (tried >= HOLDS * TRIED || (tried * most) / TRIED < LEAST_WORTH) return null
-  const draws = sampler.draw(most)
-  const worthAll = worth(draws)
-  if (worthAll < LEAST_WORTH) return null
-  const heaviest = draws.reduce((highest, { log }) => Math.max(highest, log), Number.NEGATIVE_INFINITY)
-  const whole = draws.reduce((sum, { log }) => sum + Math.exp(log - heaviest), 0)
-  const { options, firstOf, slots } = evidence
-  const free = slots.slots.map(
-    ({ given }, slot) => !given && !rangeOf(firstOf, slot).some((option) => evidence.concerns(option)),
-  )
-  const decided = Uint8Array.from(free, (so) => Number(!so))
-  const open = Uint8Array.from(options, (_, option) => Number(free[evidence.slotOf[option] as number]))
-  const evaluation: Leaf['evaluation'] = {
-    log: 0,
-    ratios: new Float64Array(options.length).fill(1),
-    says: [],
-    exact: true,
-  }
-  const kept = new Map<string, { readonly core: Int16Array; chance: number }>()
-  for (const { set, log } of draws) {
-    const chance = Math.exp(log - heaviest) / whole
-    if (chance < LEAST_KEPT) continue
-    const core = set.map((option, slot) => (free[slot] ? -1 : option))
-    const key = core.join()
-    const known = kept.get(key)
-    if (known) known.chance += chance
-    else kept.set(key, { core, chance })
-  }
-  const left = [...kept.values()].reduce((sum, { chance }) => sum + chance, 0)
-  const found = [...kept.values()].map(({ core, chance }) => ({
-    core,
-    decided,
-    open,
-    evaluation,
-    logCore: 0,
-    chance: chance / left,
-    arrivedSound: 0,
-  }))
-  return { leaves: found, worth: worthAll }
-}
-
-function rangeOf(firstOf: Int16Array, slot: number): number[] {
-  const first = firstOf[slot] as number
-  return Array.from({ length: (firstOf[slot + 1] as number) - first }, (_, at) => first + at)
-}
-
-/** How many draws of equal weight these are worth. */
-function worth(draws: readonly Draw[]): number {
-  const heaviest = draws.reduce((highest, { log }) => Math.max(highest, log), Number.NEGATIVE_INFINITY)
-  const [sum, squares] = draws.reduce(
-    ([one, two], { log }) => {
-      const weight = Math.exp(log - heaviest)
-      return [one + weight, two + weight ** 2]
-    },
-    [0, 0],
-  )
-  return sum ** 2 / squares
+export function leavesHold(evidence: Evidence, leaves: readonly BelievedLeaf[]): boolean {
+  return worth(new Sampler(evidence, leaves).draw()) >= HOLDS * TRIED
 }
 
 /** Draws full sets, always the same for the same belief, and weighs them. */
@@ -117,11 +45,12 @@ class Sampler {
     this.drawable = leaves.map((leaf) => drawableOf(evidence, leaf))
   }
 
-  draw(count: number): Draw[] {
+  /** @returns natural logarithms of the weights of some sets */
+  draw(): number[] {
     const { evidence, drawable } = this
-    const ofLeaves = Math.round(FROM_LEAVES * count)
+    const ofLeaves = Math.round(FROM_LEAVES * TRIED)
     let [leaf, passed] = [0, 0]
-    return Array.from({ length: count }, (_, index): Draw => {
+    return Array.from({ length: TRIED }, (_, index): number => {
       if (index >= ofLeaves) return this.weighed(this.drawBefore(index))
       const position = (index + 0.5) / ofLeaves
       while (leaf < drawable.length - 1 && passed + (drawable[leaf]?.leaf.chance ?? 0) < position)
@@ -143,7 +72,7 @@ class Sampler {
   }
 
   /** @param from the leaf it was drawn from, where it was */
-  private weighed(set: Int16Array, from?: Drawable): Draw {
+  private weighed(set: Int16Array, from?: Drawable): number {
     const { evidence } = this
     const { options, slots } = evidence
     let before = this.logBefore
@@ -158,10 +87,7 @@ class Sampler {
     const drawnAs =
       (holding ? FROM_LEAVES * holding.leaf.chance * Math.exp(this.logWithin(holding, set)) : 0) +
       (1 - FROM_LEAVES) * Math.exp(before)
-    return {
-      set,
-      log: before + evidence.logOf(set) + (arrivedSound ? Math.log(slots.soundOnArrival) : 0) - Math.log(drawnAs),
-    }
+    return before + evidence.logOf(set) + (arrivedSound ? Math.log(slots.soundOnArrival) : 0) - Math.log(drawnAs)
   }
 
   /** Natural logarithm of the chance of a set among those of its leaf. */
