@@ -102,6 +102,26 @@ it('weighs a change of a set as it weighs the whole set anew', () => {
   }
 })
 
+it('weighs what was noted twice the same, whatever was weighed before of what was noted once', () => {
+  const engine = new CompiledEngine(describeConstruction('open-frame'), diagnosisKnowledge, ['idle-ten-years'])
+  const twice: TestFinding[] = [0, 1].map((state) => ({
+    id: String(state),
+    test: 'track-run',
+    outcome: 'runs',
+    state,
+  }))
+  const slots = slotsOf(engine, [{ kind: 'repaired', suspect: 'treads-film@treads.frame-axles', state: 1 }])
+  for (const findings of [twice.slice(0, 1), twice]) {
+    const evidence = new Evidence(engine, slots, findings)
+    const weigher = new SetWeigher(evidence)
+    for (const option of evidence.options.keys()) {
+      const core = new Int16Array(slots.slots.length).fill(-1)
+      core[evidence.slotOf[option] as number] = option
+      expect(weigher.weigh(core).log).toBeCloseTo(evidence.logOf(core), 9)
+    }
+  }
+})
+
 it('holds every set that is left after a look and a repair in one of the ways it can be', () => {
   const engine = new CompiledEngine(describeConstruction('open-frame'), diagnosisKnowledge, ['complained-of'])
   const brush = 'brush-worn@motor.brushes'

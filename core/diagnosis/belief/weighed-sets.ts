@@ -86,7 +86,8 @@ export class SetWeigher {
     })
     this.atoms = units.map(({ seen }) =>
       seen.map(({ test, outcome, toldWrong }) => {
-        const key = `${test}/${outcome}/${toldWrong}`
+        // Seen again, a figure between two words hangs together with itself; seen once it does not.
+        const key = `${test}/${outcome}/${toldWrong}/${seen.length > 1 ? 'again' : 'once'}`
         const known = this.kept.atoms.get(key) ?? new Map<number, number>()
         this.kept.atoms.set(key, known)
         return known
