@@ -145,5 +145,14 @@ describe('the same history, told otherwise', () => {
     expect(said(fresh.report(last.history, { off: last.off }))).toEqual(said(again))
     const backwards = { ...last.history, findings: [...last.history.findings].reverse() }
     expect(said(fresh.report(backwards, { off: last.off }))).toEqual(said(again))
+    // Asked anew with nothing of the circuit remembered, and half of it noted first.
+    fresh.engine.forgetRows()
+    const half = last.history.findings.slice(0, last.history.findings.length >> 1)
+    fresh.report({
+      findings: half,
+      events: last.history.events.filter(({ state }) => state <= (half.at(-1)?.state ?? 0)),
+    })
+    fresh.engine.forgetRows()
+    expect(said(fresh.report(last.history, { off: last.off }))).toEqual(said(again))
   }, 60_000)
 })

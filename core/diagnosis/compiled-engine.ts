@@ -70,7 +70,8 @@ export class CompiledEngine {
   /** Classes of the set asked for last. */
   private present = new Int32Array(16)
   private readonly rows = new Map<number | string, CircuitRow>()
-  private readonly rowsMade: CircuitRow[] = []
+  /** So many were made; a number is never given twice. */
+  private rowsNumbered = 0
   private readonly testIndex: ReadonlyMap<string, number>
   private readonly suspectIndex: ReadonlyMap<string, number>
   /** By test: 1 − chance of each sign, suspects × outcomes; null for a test the circuit answers. */
@@ -103,7 +104,7 @@ export class CompiledEngine {
     this.unlisted = listed.length
     this.tests = benchTestsOf(description, this.places, knowledge, circumstances)
     this.outcomes = new CircuitOutcomes(description, this.tests)
-    this.classes = new CircuitClasses(this.suspects, description.motors[0]?.id ?? null)
+    this.classes = new CircuitClasses(this.suspects, description)
     this.suspectOf = Int16Array.from(this.variants, (variant) => variant.suspect)
     this.testIndex = new Map(this.tests.map((test, index) => [test.id, index]))
     this.suspectIndex = new Map(this.suspects.map((suspect, index) => [suspect.id, index]))
@@ -165,24 +166,23 @@ export class CompiledEngine {
     if (known) return known
     const row = this.outcomes.row(
       Array.from(present.subarray(0, found), (entry) => this.classes.get(entry)),
-      this.rowsMade.length,
+      this.rowsNumbered++,
     )
     this.rows.set(key, row)
-    this.rowsMade.push(row)
     return row
   }
 
-  /** How often its rows were let go of: their numbers count anew since. */
+  /** How often its rows were let go of. */
   timesForgotten = 0
 
   get rowCount(): number {
-    return this.rowsMade.length
+    return this.rows.size
   }
 
-  /** Lets go of all rows; who holds the number of one must not ask for it any more. */
+  /** Lets go of all rows and of what the circuit was solved for; asked again they come out the same. */
   forgetRows(): void {
     this.rows.clear()
-    this.rowsMade.length = 0
+    this.outcomes.forget()
     this.timesForgotten++
   }
 

@@ -46,7 +46,7 @@ const LISTED_CHANCE = 0.005
 const MOST_LISTED = 24
 const MOST_ACTS = 6
 /** So many rows of the circuit are kept: a long search with many repairs makes ever more of them. */
-const MOST_ROWS = 40_000
+const MOST_ROWS = 12_000
 
 /** The whole judgement of one engine: made ready once, then asked after every finding. */
 export class Diagnosis {
@@ -79,6 +79,10 @@ export class Diagnosis {
    * @throws RangeError naming an unknown test, outcome or suspect
    */
   believe(history: SearchHistory): Belief {
+    if (this.engine.rowCount > MOST_ROWS) {
+      this.engine.forgetRows()
+      this.evidence = null
+    }
     const events = withSeen(this.engine, history)
     const key = JSON.stringify(events)
     if (this.slots?.key !== key) this.slots = { key, slots: slotsOf(this.engine, events) }
@@ -135,10 +139,6 @@ export class Diagnosis {
           ? []
           : [{ place: id, components, links, chance: this.chanceOf(belief, ({ place }) => place.id === id) }],
       ),
-    }
-    if (this.engine.rowCount > MOST_ROWS) {
-      this.engine.forgetRows()
-      this.evidence = null
     }
     return named(report, history)
   }

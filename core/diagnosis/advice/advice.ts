@@ -36,8 +36,8 @@ export type Advice =
       readonly left: ReadonlyArray<{ readonly suspect: string; readonly chance: number; readonly minutes: number }>
     }
 
-/** Below this chance of any fault that would be noticed the search ends, once the trial has passed. */
-export const STOP_CHANCE = 0.05
+/** Below this chance of any fault that would be noticed the search ends, once the trial has passed; judged, and known no better than to a hundredth. */
+export const STOP_CHANCE = 0.06
 /** From this chance on a repair is worth more than another look that saves little. */
 const SURE_CHANCE = 0.9
 /** A repair less likely to be needed is not made before everything that tells has been asked. */

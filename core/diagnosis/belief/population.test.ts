@@ -3,6 +3,7 @@ import { SeededRandom } from '../../../bench/casualty/random'
 import { describeConstruction } from '../../knowledge/constructions'
 import { diagnosisKnowledge } from '../../knowledge/diagnosis-knowledge'
 import { CompiledEngine } from '../compiled-engine'
+import { Diagnosis } from '../diagnosis'
 import type { TestFinding } from '../history'
 import { Evidence } from './evidence'
 import { PopulationChain } from './population-chain'
@@ -121,6 +122,34 @@ it('weighs what was noted twice the same, whatever was weighed before of what wa
     }
   }
 })
+
+it('believes nothing because one of few sets holds it: what is rare there is as likely as the sets without it leave it', () => {
+  let compared = 0
+  for (const construction of ['tender-pickup', 'open-frame', 'centre-motor', 'split-frame'] as const) {
+    const diagnosis = new Diagnosis(describeConstruction(construction), diagnosisKnowledge)
+    const dirty = diagnosis.engine.suspects.find(({ fault }) => fault.id === 'treads-film')?.id ?? ''
+    const belief = diagnosis.believe({
+      findings: [0, 1].map((state) => ({ id: String(state), test: 'track-run', outcome: 'falters', state })),
+      events: [
+        { kind: 'confirmed', suspect: dirty, state: 0 },
+        { kind: 'repaired', suspect: dirty, state: 1 },
+      ],
+    })
+    const sets = belief.sampled?.sets ?? []
+    const { options } = belief.evidence
+    for (const [suspect, chance] of belief.marginals.entries()) {
+      const held = sets.filter(({ core }) =>
+        core.some((option) => {
+          const at = options[option]
+          return at?.suspect === suspect && at.bornAt <= 1 && at.goneAt > 1
+        }),
+      ).length
+      expect(Math.abs(chance - held / sets.length)).toBeLessThan(0.2)
+      compared++
+    }
+  }
+  expect(compared).toBeGreaterThan(200)
+}, 60_000)
 
 it('holds every set that is left after a look and a repair in one of the ways it can be', () => {
   const engine = new CompiledEngine(describeConstruction('open-frame'), diagnosisKnowledge, ['complained-of'])

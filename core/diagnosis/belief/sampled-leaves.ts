@@ -1,6 +1,7 @@
 import type { Evidence } from './evidence'
 import type { BelievedLeaf, Leaf } from './leaves'
 import type { Population } from './population'
+import type { Option } from './slots'
 import { SetWeigher } from './weighed-sets'
 
 /** So many sets are asked how likely what none of them holds would be besides. */
@@ -10,6 +11,8 @@ const NOTHING = -6
 
 /** What so few of the sets hold is rare. */
 const RARE = 0.06
+/** However likely it would be besides the sets that lack it, it is absent that often at least. */
+const LEAST_ABSENT = 0.01
 
 /**
  * The sets drawn, as shares of what is believed. What few of them hold or none is not told by counting them: it is left
@@ -33,16 +36,32 @@ export function sampledLeaves(evidence: Evidence, { sets, particles }: Populatio
     { length: ASKED },
     (_, at) => particles[Math.floor((at * particles.length) / ASKED)],
   ).flatMap((particle) => (particle ? [weigher.weigh(particle.core)] : []))
-  const ratios = Float64Array.from(options, (_, option) => {
-    if (open[option] !== 1 || hangs[option] !== true) return 1
-    const slot = slotOf[option] as number
-    const times = asked.map((set) => {
-      const bare = set.core[slot] === -1 ? set : weigher.changed(set, [[slot, -1]], Number.NEGATIVE_INFINITY)
-      const changed = bare && weigher.changed(bare, [[slot, option]], bare.log + NOTHING)
-      return changed && bare ? Math.exp(changed.log - bare.log) : 0
-    })
-    return times.reduce((sum, own) => sum + own, 0) / times.length
-  })
+  const share = new Float64Array(options.length)
+  for (const { core } of sets)
+    for (const option of core) if (option >= 0) share[option] = (share[option] as number) + 1 / sets.length
+  const ratios = new Float64Array(options.length).fill(1)
+  for (const [slot, { options: ways }] of slots.slots.entries()) {
+    if (decided[slot] === 1) continue
+    const own = ways.map((_, way) => (firstOf[slot] as number) + way)
+    if (!own.some((option) => hangs[option])) continue
+    // Of a set that holds it little is left without it: that would say nothing of the others.
+    const without = asked.filter(({ core }) => core[slot] === -1)
+    const chances = own.map((option) => (share[option] as number) / (1 - (held[slot] as number)))
+    for (const set of without) {
+      const odds = own.map((option) => {
+        const changed = weigher.changed(set, [[slot, option]], set.log + NOTHING)
+        return changed ? (options[option] as Option).weight * Math.exp(changed.log - set.log) : 0
+      })
+      const whole = odds.reduce((sum, one) => sum + one, 1)
+      for (const [way, one] of odds.entries()) chances[way] = (chances[way] as number) + one / whole / without.length
+    }
+    const chance = (1 - (held[slot] as number)) * chances.reduce((sum, one) => sum + one, 0)
+    for (const [way, option] of own.entries())
+      ratios[option] =
+        ((1 - (held[slot] as number)) * (chances[way] as number)) /
+        Math.max(LEAST_ABSENT, 1 - chance) /
+        (options[option] as Option).weight
+  }
   const kept = new Map<string, { readonly leaf: Leaf; count: number }>()
   for (const { core, log, logs } of sets) {
     const own = core.map((option, slot) => (decided[slot] === 1 ? option : -1))

@@ -25,6 +25,8 @@ export type Change = readonly [slot: number, option: number]
 /** So many weights are kept from one finding to the next, over all tests, and so many rows. */
 const MOST_KEPT = 200_000
 const HIGH = 2 ** 32
+/** Sums made in the order of what is known already differ in the last digits: nothing is given up for those. */
+const LAST_DIGITS = 1e-9
 
 /** What an engine's findings were worked out to be worth, by test and reading; kept for as long as its rows are. */
 interface Kept {
@@ -138,13 +140,14 @@ export class SetWeigher {
       this.mark(option, 1)
     }
     // What is weighed anew can at best become certain.
+    const enough = least - LAST_DIGITS
     let { log } = set
     const bySigns = this.affectedCount
     for (const [at, restless] of this.restless.entries())
       if (restless === 1) for (const unit of this.circuitIn[at] as Int32Array) this.affect(unit)
     let hope = 0
     for (let place = 0; place < this.affectedCount; place++) hope -= set.logs[this.places[place] as number] as number
-    if (log + hope < least) return null
+    if (log + hope < enough) return null
 
     // What the circuit has no part in, and was met before, is asked first: most changes fall by it.
     const fresh = this.fresh
@@ -154,7 +157,7 @@ export class SetWeigher {
       this.logs[unit] = now
       log += now - before
       hope += before
-      return log + hope >= least
+      return log + hope >= enough
     }
     for (let place = 0; place < bySigns; place++) {
       const unit = this.places[place] as number
@@ -182,7 +185,7 @@ export class SetWeigher {
       if (known === undefined) fresh[waiting++] = unit
       else if (!settle(unit, known)) return null
     }
-    if (log + hope < least) return null
+    if (log + hope < enough) return null
     if (waiting > 0) {
       const suspects = states.map((state) => evidence.suspectsAt(core, state))
       for (let at = 0; at < waiting; at++) {
@@ -201,7 +204,11 @@ export class SetWeigher {
       const unit = this.places[place] as number
       logs[unit] = this.logs[unit] as number
     }
-    return { core, log, logs, marks: marks.slice(), stateMarks: this.stateMarks.slice(), rows: [...rows] }
+    // Whatever was known before, the same set weighs the same to the last digit.
+    let sum = 0
+    for (let unit = 0; unit < logs.length; unit++) sum += logs[unit] as number
+    if (sum < least) return null
+    return { core, log: sum, logs, marks: marks.slice(), stateMarks: this.stateMarks.slice(), rows: [...rows] }
   }
 
   private affect(unit: number): void {

@@ -1,3 +1,4 @@
+import type { EngineDescription } from '../../engine/description-schema'
 import { circuitSuspectOf, type CircuitSuspect } from './electrical-fault-of'
 import { LIGHT_SHARE, STUCK_TIMES } from '../../knowledge/knowledge-schema'
 import type { Suspect } from '../places/suspects'
@@ -63,6 +64,10 @@ export class CircuitClasses {
   private readonly steadyDrag: Float64Array
   private readonly stickingDrag: Float64Array
   private readonly waveringDrag: Float64Array
+  /** By variant: whether with it no motor turns the train, and whether it drags in the train. */
+  private readonly looses: Uint8Array
+  private readonly inTrain: Uint8Array
+  private readonly anyLooses: boolean
   private readonly dragClass = new Map<string, number>()
   /** Class of what adds up to so many times the motor's own friction. */
   private readonly graded = {
@@ -71,8 +76,8 @@ export class CircuitClasses {
     unsteady: new Map<number, number>(),
   }
 
-  constructor(suspects: readonly Suspect[], firstMotor: string | null) {
-    const seen = suspects.map((suspect) => circuitSuspectOf(suspect, firstMotor))
+  constructor(suspects: readonly Suspect[], description: EngineDescription) {
+    const seen = suspects.map((suspect) => circuitSuspectOf(suspect, description))
     const variants = seen.flatMap((circuit, suspect): Variant[] => {
       const drag = circuit?.fault.drag ?? 0
       const drags = drag > 0 && drag < STUCK_TIMES
@@ -97,10 +102,18 @@ export class CircuitClasses {
     this.steadyDrag = new Float64Array(variants.length)
     this.stickingDrag = new Float64Array(variants.length)
     this.waveringDrag = new Float64Array(variants.length)
+    this.looses = Uint8Array.from(variants, ({ suspect }) =>
+      Number(seen[suspect]?.fault.relieved?.length === description.motors.length),
+    )
+    this.anyLooses = this.looses.includes(1)
+    this.inTrain = Uint8Array.from(variants, ({ suspect }) => {
+      const { effect } = (suspects[suspect] as Suspect).fault
+      return Number(effect.kind === 'drag' && effect.where === 'train')
+    })
     const known = new Map<string, number>()
     for (const [index, { suspect: of, mood, severity }] of variants.entries()) {
       const suspect = suspects[of] as Suspect
-      const circuit = severity < 1 ? circuitSuspectOf(suspect, firstMotor, 'light') : seen[of]
+      const circuit = severity < 1 ? circuitSuspectOf(suspect, description, 'light') : seen[of]
       if (!circuit) continue
       if (circuit.fault.drag !== undefined) {
         // What is heavy at one place of a turn either stops there or drags itself past it.
@@ -145,10 +158,14 @@ export class CircuitClasses {
    */
   write(variants: ArrayLike<number>, count: number, into: Int32Array): number {
     let [found, steady, sticking, wavering] = [0, 0, 0, 0]
+    let loose = false
+    if (this.anyLooses) for (let at = 0; at < count; at++) loose ||= this.looses[variants[at] as number] === 1
     for (let at = 0; at < count; at++) {
       const variant = variants[at] as number
       const known = this.classOf[variant] as number
       if (known === -2) {
+        // What the motor does not turn does not hold it.
+        if (loose && this.inTrain[variant] === 1) continue
         steady += this.steadyDrag[variant] as number
         sticking = Math.max(sticking, this.stickingDrag[variant] as number)
         wavering = Math.max(wavering, this.waveringDrag[variant] as number)

@@ -34,7 +34,7 @@ const flickersFrom: Readonly<Partial<Record<Reading['kind'], string>>> = { curre
 
 /** What circuit and drive show in one set of broken pieces; each test is worked out when it is first asked for. */
 export interface CircuitRow {
-  /** Its number among the rows made. */
+  /** Its number among all the engine ever made. */
   readonly index: number
   /** Whether the motor turns as it stands. */
   readonly turns: boolean
@@ -170,6 +170,11 @@ export class CircuitOutcomes {
         return (between[test] as number) - 2
       },
     }
+  }
+
+  /** Lets go of the circuits solved; rows made already keep theirs. */
+  forget(): void {
+    this.readouts.clear()
   }
 
   private findBetween(test: number, chances: Float32Array): number {

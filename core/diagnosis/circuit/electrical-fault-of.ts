@@ -1,3 +1,5 @@
+import type { EngineDescription } from '../../engine/description-schema'
+import { driveTrain } from '../../engine/drive-train'
 import type { ElectricalFault, ShownState } from './electrical-signature'
 import type { Suspect } from '../places/suspects'
 
@@ -14,13 +16,17 @@ export interface CircuitSuspect {
 /** Of the turns of a coil, where only some are shorted: from memory. */
 const SOME_TURNS = 0.4
 
-/** The magnet, winding or drag of which motor a place belongs to; the first where the place is of the whole engine. */
+/**
+ * The magnet, winding or drag of the motor a place belongs to; of the first where the place is of the whole engine.
+ *
+ * @returns null where neither circuit nor drive see anything of it
+ */
 export function circuitSuspectOf(
   { fault: { effect }, place }: Suspect,
-  firstMotor: string | null,
+  description: EngineDescription,
   how: 'usual' | 'light' = 'usual',
 ): CircuitSuspect | null {
-  const motor = place.motor ?? firstMotor
+  const motor = place.motor ?? description.motors[0]?.id ?? null
   const light = how === 'light'
   const always = (fault: ElectricalFault, key: string, slips: readonly string[] = []): CircuitSuspect => ({
     fault,
@@ -49,8 +55,10 @@ export function circuitSuspectOf(
             `gap-bridged:${effect.ohms}:${motor}`,
           )
         : null
-    case 'slip':
-      return always({}, `slip:${place.links[0] ?? ''}`, place.links.slice(0, 1))
+    case 'slip': {
+      const slips = place.links.slice(0, 1)
+      return always({ relieved: relievedBy(description, slips) }, `slip:${slips[0] ?? ''}`, slips)
+    }
     case 'turned':
       return place.turnable ? always({ turned: place.turnable }, `turned:${place.turnable}`) : null
     case 'supply':
@@ -60,4 +68,11 @@ export function circuitSuspectOf(
     case 'none':
       return null
   }
+}
+
+/** Motors that turn no wheel any more and run light. */
+function relievedBy(description: EngineDescription, slips: readonly string[]): string[] {
+  const { turning } = driveTrain(description, new Set(slips))
+  const driving = new Set(description.wheelSets.map(({ rotor }) => turning.get(rotor)?.motor))
+  return description.motors.flatMap(({ id }) => (driving.has(id) ? [] : [id]))
 }

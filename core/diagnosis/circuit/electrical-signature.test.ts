@@ -163,4 +163,36 @@ describe('what the circuit shows, solved once for all meters', () => {
     expect(seen('truck-turns@driven-wheels.rear-truck').none).toBe(1)
     expect(seen('truck-turns@driven-wheels.front-truck').all).toBe(1)
   })
+
+  it('has a motor run light where its worm slips: it draws less, and what drags in the train holds it no more', () => {
+    const description = describeConstruction('split-frame')
+    const solver = new SignatureSolver(description, [])
+    const motor = description.motors[0]?.id ?? ''
+    const amps = (...faults: Parameters<SignatureSolver['solve']>[0]): number =>
+      solver.solve(faults).run('track')?.amps ?? Number.NaN
+    expect(amps({ relieved: [motor] })).toBeLessThan(0.8 * amps())
+    expect(amps({ relieved: [motor] }, { magnets: { [motor]: 0.6 } })).toBeLessThan(amps({ magnets: { [motor]: 0.6 } }))
+
+    const engine = new CompiledEngine(description, diagnosisKnowledge)
+    const worst = (id: string): number =>
+      engine.variants.reduce(
+        (found, { suspect, severity }, variant) =>
+          engine.suspects[suspect]?.id === id && severity > (engine.variants[found]?.severity ?? 0) ? variant : found,
+        -1,
+      )
+    const [slips, rods, armature] = ['worm-slips@worm-seat.worm.seat', 'rods-bent@rods', 'bearing-dry@motor'].map(worst)
+    expect([slips, rods, armature]).not.toContain(-1)
+    const drawn = (...variants: readonly (number | undefined)[]): readonly number[] => {
+      const row = engine.circuitRow(
+        variants.map((variant) => variant ?? -1).sort((one, other) => one - other),
+        variants.length,
+      )
+      const test = engine.indexOfTest('track-current')
+      const offset = engine.outcomes.offsets[test] as number
+      return [...row.chances(test).slice(offset, offset + (engine.tests[test]?.test.outcomes.length ?? 0))]
+    }
+    expect(drawn(rods)).not.toEqual(drawn())
+    expect(drawn(rods, slips)).toEqual(drawn(slips))
+    expect(drawn(armature, slips)).not.toEqual(drawn(slips))
+  })
 })

@@ -61,6 +61,8 @@ export interface ElectricalFault {
   readonly magnets?: Readonly<Record<string, number>>
   /** Dry friction added, in times the motor's own. */
   readonly drag?: number
+  /** Motors the train hangs loose of. */
+  readonly relieved?: readonly string[]
   readonly armature?: { readonly motor: string; readonly defect: ArmatureDefect }
   readonly turned?: string
   readonly supply?: 'open' | 'high-resistance'
@@ -68,6 +70,8 @@ export interface ElectricalFault {
   readonly decoderRunsOn?: readonly ('dc' | 'dcc')[]
 }
 
+/** Of the friction a motor turns against with its train, so much is its own; from memory. */
+const OWN_FRICTION_SHARE = 0.5
 /** A programming track feeds so many volts and gives way at so many amperes; an answer is at least so many more (NMRA S-9.2.3). */
 const PROGRAMMING_VOLTS = 12
 const PROGRAMMING_LIMIT_AMPS = 0.25
@@ -292,7 +296,9 @@ export class SignatureSolver {
     const drag = faults.reduce((sum, fault) => sum + (fault.drag ?? 0), 0)
     const shorted = (id: string | null): boolean =>
       id !== null && faults.some((fault) => fault.states?.[id] === 'shorted')
+    const relieved = new Set(faults.flatMap((fault) => fault.relieved ?? []))
     return circuit.motors.map(({ motor, armature, field }): ConditionedMotor => {
+      const own = relieved.has(motor.id) ? OWN_FRICTION_SHARE : 1
       const [from, to] = circuit.endsOf(armature)
       const strength = faults.reduce(
         (product, fault) => product * (fault.magnets?.[motor.id] ?? 1),
@@ -309,8 +315,8 @@ export class SignatureSolver {
           field,
           conductance,
           backEmf: dead ? 0 : motor.backEmf * strength * damage.backEmfTimes,
-          coulombTorque: motor.coulombTorque * (1 + drag),
-          viscousTorque: motor.viscousTorque,
+          coulombTorque: motor.coulombTorque * (own + drag),
+          viscousTorque: motor.viscousTorque * own,
         },
         port: { from, to },
         field: field === null ? null : { from: circuit.endsOf(field)[0], to: circuit.endsOf(field)[1] },
