@@ -78,18 +78,9 @@ export function searchOf(
     const before = standing.findLast((row) => row.capturedAt <= at)
     events.push({ kind: 'refitted', state: stateOf(before?.engineState ?? first, at) + 1, touched })
   }
-  const spokenOf = new Set(events.map((event) => (event.kind === 'refitted' ? '' : event.suspect)))
-  const earlier = book.earlier.filter(
-    (row) => row.suspect !== null && !spokenOf.has(row.suspect) && (knownSuspects?.has(row.suspect) ?? true),
-  )
+  const earlier = leftUnmended(book.earlier, events, knownSuspects)
   for (const { suspect } of earlier) events.unshift({ kind: 'confirmed', suspect: suspect ?? '', state: 0 })
-  const gathered = sheets.filter(
-    (found) =>
-      found.from === 'told' ||
-      !findings.some(
-        (entered) => entered.test === found.test && entered.state === stateOf(found.engineState, found.at),
-      ),
-  )
+  const gathered = besideEntered(sheets, findings, stateOf)
   // What sheets say goes first: the next outcome then comes at the end, as who works ahead expects it to.
   const said = gathered.map(({ id, from, test, outcome, engineState, at }): TestFinding => ({
     id,
@@ -112,6 +103,33 @@ export function searchOf(
   }
 }
 
+type Book = Parameters<typeof searchOf>[0]
+type StateOf = (engineState: number, at: string) => number
+
+/** What earlier jobs left, and nobody spoke of in this one. */
+function leftUnmended(
+  earlier: Book['earlier'],
+  events: readonly EngineEvent[],
+  knownSuspects: ReadonlySet<string> | null,
+): Book['earlier'] {
+  const spokenOf = new Set(events.map((event) => (event.kind === 'refitted' ? '' : event.suspect)))
+  return earlier.filter(
+    (row) => row.suspect !== null && !spokenOf.has(row.suspect) && (knownSuspects?.has(row.suspect) ?? true),
+  )
+}
+
+/** What sheets say where nothing was entered at the same test in the same state; what was told always. */
+function besideEntered(
+  sheets: readonly GatheredFinding[],
+  entered: readonly TestFinding[],
+  stateOf: StateOf,
+): GatheredFinding[] {
+  return sheets.filter(
+    ({ from, test, engineState, at }) =>
+      from === 'told' || !entered.some((other) => other.test === test && other.state === stateOf(engineState, at)),
+  )
+}
+
 /**
  * Counts the states a search speaks of from the one the job began in: a repair that was struck out changed nothing, so
  * that the states on both sides of it are one; what was closed again is another machine, though nothing was mended.
@@ -121,7 +139,7 @@ function stateCounter(
   struck: ReadonlySet<string>,
   refits: ReturnType<typeof refitsOf>,
   first: number,
-): (engineState: number, at: string) => number {
+): StateOf {
   const undone = new Set(
     rows.flatMap((row) =>
       row.entry.kind === 'repaired' && struck.has(row.id) && row.engineState > first ? [row.engineState] : [],

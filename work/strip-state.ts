@@ -54,90 +54,112 @@ export interface StripState {
  */
 export function stripState(rows: readonly StripRow[], search: readonly SearchRow[] = []): StripState {
   const standing = standingRows(rows)
-  let goals: readonly string[] = []
-  let leaveOn: readonly string[] = []
-  let overruled: readonly string[] = []
-  let order: readonly string[] = []
-  let trays: readonly string[] = []
-  const off = new Map<string, LyingPart>()
-  const gone = new Set<string>()
-  let opened: string[] = []
-  const comesOff = (thing: LyingPart): void => {
-    if (off.size === 0) {
-      opened = []
-      done.clear()
-    }
-    if (!off.has(thing.part)) opened = [...opened.filter((part) => part !== thing.part), thing.part]
-    off.set(thing.part, thing)
-  }
-  const notAsPlanned: Array<StripState['notAsPlanned'][number]> = []
-  const fates = new Map<string, Fate>()
-  const done = new Map<string, string | null>()
-  const provisional = new Map<string, string>()
-  let signed: { words: string; open: readonly string[]; entryId: string } | null = null
+  const told = new StripReader()
   for (const happened of inTime(standing, search)) {
-    if (happened.kind === 'search') {
-      const said = new Set(happened.off)
-      if (happened.whole) for (const part of [...off.keys()]) if (!said.has(part)) off.delete(part)
-      for (const part of said)
-        if (!off.has(part)) comesOff({ part, words: part, cell: null, way: '', count: 1, entryId: happened.id })
-      continue
-    }
-    const { id: entryId, entry } = happened.row
-    if (entry.kind === 'goals') ({ goals, leaveOn, overruled, order = [] } = entry)
-    if (entry.kind === 'trays') trays = entry.trays
-    if (entry.kind === 'off') {
-      const { part, words, cell, way, count } = entry
-      comesOff({ part, words, cell, way, count, entryId })
-      gone.delete(part)
-      fates.delete(part)
-      // What is taken off again is oiled and tried again on the way back.
-      for (const [step, of] of done) if (of === part) done.delete(step)
-    }
-    if (entry.kind === 'not-as-planned') {
-      const { part, words, what, remark } = entry
-      notAsPlanned.push({ part, words, what, remark, entryId })
-      if (what === 'absent') {
-        comesOff({ part, words, cell: null, way: '', count: 1, entryId })
-        gone.add(part)
-      }
-      if (what === 'came-off' && !off.has(part)) comesOff({ part, words, cell: null, way: '', count: 1, entryId })
-    }
-    if (entry.kind === 'moved') {
-      const lying = off.get(entry.part)
-      if (lying) off.set(entry.part, { ...lying, cell: entry.cell })
-    }
-    if (entry.kind === 'back') {
-      fates.set(entry.part, entry.fate)
-      if (entry.fate === 'placed' || entry.fate === 'replaced') off.delete(entry.part)
-      else gone.add(entry.part)
-    }
-    if (entry.kind === 'done') done.set(entry.step, entry.part)
-    if (entry.kind === 'signed-off') signed = { words: entry.words, open: entry.open, entryId }
-    if (entry.kind === 'provisional') {
-      if (entry.gone) provisional.delete(entry.thing)
-      else provisional.set(entry.thing, entry.words)
-    }
+    if (happened.kind === 'search') told.searched(happened)
+    else told.entered(happened.row)
   }
+  const { plan, off, opened, gone, notAsPlanned, fates, done, provisional, signed } = told
   const lying = [...off.values()].filter((thing) => !gone.has(thing.part))
-  const covered = signed && openThings({ lying, provisional }).every((words) => signed?.open.includes(words))
-  const signedOff = covered && signed ? { words: signed.words, entryId: signed.entryId } : null
-  return {
-    goals,
-    leaveOn,
-    overruled,
-    order,
-    trays,
-    off,
-    opened,
-    lying,
-    notAsPlanned,
-    fates,
-    done,
-    provisional,
-    signedOff,
-    standing,
+  const covered = signed && openThings({ lying, provisional }).every((words) => signed.open.includes(words))
+  const signedOff = covered ? { words: signed.words, entryId: signed.entryId } : null
+  return { ...plan, off, opened, lying, notAsPlanned, fates, done, provisional, signedOff, standing }
+}
+
+/** Takes in what happened to the parts, one thing after the other. */
+class StripReader {
+  plan: Pick<StripState, 'goals' | 'leaveOn' | 'overruled' | 'order' | 'trays'> = {
+    goals: [],
+    leaveOn: [],
+    overruled: [],
+    order: [],
+    trays: [],
   }
+  opened: string[] = []
+  signed: { readonly words: string; readonly open: readonly string[]; readonly entryId: string } | null = null
+  readonly off = new Map<string, LyingPart>()
+  readonly gone = new Set<string>()
+  readonly notAsPlanned: Array<StripState['notAsPlanned'][number]> = []
+  readonly fates = new Map<string, Fate>()
+  readonly done = new Map<string, string | null>()
+  readonly provisional = new Map<string, string>()
+
+  /** A search took parts off for a test, or said what is off. */
+  searched({ id, off, whole }: Extract<Happened, { kind: 'search' }>): void {
+    const said = new Set(off)
+    if (whole) for (const part of [...this.off.keys()]) if (!said.has(part)) this.off.delete(part)
+    for (const part of said) if (!this.off.has(part)) this.comesOff(unplanned(part, part, id))
+  }
+
+  entered({ id: entryId, entry }: StripRow): void {
+    switch (entry.kind) {
+      case 'goals': {
+        const { goals, leaveOn, overruled, order = [] } = entry
+        this.plan = { ...this.plan, goals, leaveOn, overruled, order }
+        break
+      }
+      case 'trays':
+        this.plan = { ...this.plan, trays: entry.trays }
+        break
+      case 'off': {
+        const { part, words, cell, way, count } = entry
+        this.comesOff({ part, words, cell, way, count, entryId })
+        this.gone.delete(part)
+        this.fates.delete(part)
+        // What is taken off again is oiled and tried again on the way back.
+        for (const [step, of] of this.done) if (of === part) this.done.delete(step)
+        break
+      }
+      case 'not-as-planned':
+        this.surprised(entry, entryId)
+        break
+      case 'moved': {
+        const lying = this.off.get(entry.part)
+        if (lying) this.off.set(entry.part, { ...lying, cell: entry.cell })
+        break
+      }
+      case 'back':
+        this.fates.set(entry.part, entry.fate)
+        if (entry.fate === 'placed' || entry.fate === 'replaced') this.off.delete(entry.part)
+        else this.gone.add(entry.part)
+        break
+      case 'done':
+        this.done.set(entry.step, entry.part)
+        break
+      case 'signed-off':
+        this.signed = { words: entry.words, open: entry.open, entryId }
+        break
+      case 'provisional':
+        if (entry.gone) this.provisional.delete(entry.thing)
+        else this.provisional.set(entry.thing, entry.words)
+    }
+  }
+
+  private surprised(
+    { part, words, what, remark }: Extract<StripRow['entry'], { kind: 'not-as-planned' }>,
+    entryId: string,
+  ): void {
+    this.notAsPlanned.push({ part, words, what, remark, entryId })
+    if (what === 'absent') {
+      this.comesOff(unplanned(part, words, entryId))
+      this.gone.add(part)
+    }
+    if (what === 'came-off' && !this.off.has(part)) this.comesOff(unplanned(part, words, entryId))
+  }
+
+  private comesOff(thing: LyingPart): void {
+    if (this.off.size === 0) {
+      this.opened = []
+      this.done.clear()
+    }
+    if (!this.off.has(thing.part)) this.opened = [...this.opened.filter((part) => part !== thing.part), thing.part]
+    this.off.set(thing.part, thing)
+  }
+}
+
+/** What nobody laid into a cell. */
+function unplanned(part: string, words: string, entryId: string): LyingPart {
+  return { part, words, cell: null, way: '', count: 1, entryId }
 }
 
 /** What must be none before Prove, in words: things in the tray, and what is provisional. */

@@ -61,6 +61,40 @@ export function settleMotors(motors: readonly ElectricMotor[], response: SourceR
   return { backEmfs, speeds }
 }
 
+/** What a supply that gives way beyond a current really gives, and the motors there. */
+export interface SuppliedBalance extends MotorBalance {
+  readonly volts: number
+  readonly limited: boolean
+}
+
+/**
+ * As `settleMotors`, on a supply that lets its volts go where more than its limit would flow. Current rises with the
+ * volts, motors held or turning: the interval is halved until the limit is met.
+ *
+ * @param ampsAt what the supply gives at some volts and back-EMFs
+ * @param halvings how often
+ */
+export function settleWithin(
+  motors: readonly ElectricMotor[],
+  response: SourceResponse,
+  supply: { readonly volts: number; readonly limitAmps: number },
+  ampsAt: (volts: number, backEmfs: readonly number[]) => number,
+  halvings: number,
+): SuppliedBalance {
+  const over = (volts: number, { backEmfs }: MotorBalance): boolean =>
+    Math.abs(ampsAt(volts, backEmfs)) > supply.limitAmps
+  const full = settleMotors(motors, response, supply.volts)
+  if (!over(supply.volts, full)) return { ...full, volts: supply.volts, limited: false }
+  let [low, high] = [0, 1]
+  for (let step = 0; step < halvings; step++) {
+    const share = (low + high) / 2
+    if (over(supply.volts * share, settleMotors(motors, response, supply.volts * share))) high = share
+    else low = share
+  }
+  const volts = supply.volts * low
+  return { ...settleMotors(motors, response, volts), volts, limited: true }
+}
+
 function currentOf(branch: Response, volts: number, backEmfs: readonly number[], except: number): number {
   let current = branch.perSupplyVolt * volts
   for (const [index, emf] of backEmfs.entries())

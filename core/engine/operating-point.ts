@@ -1,5 +1,5 @@
 import type { Applied, Circuit, CircuitMotor, Condition } from './circuit'
-import { settleMotors, type ElectricMotor, type SourceResponse } from './motor-balance'
+import { settleWithin, type ElectricMotor, type SourceResponse } from './motor-balance'
 
 export interface MotorPoint {
   readonly motor: string
@@ -26,6 +26,8 @@ export interface OperatingPoint {
 }
 
 const SUPPLY_OHMS = 0.05
+/** So often the interval is halved in which a supply's limit is met: to the last digit. */
+const HALVINGS = 40
 
 /**
  * The steady state of the engine's circuit on a supply: Kirchhoff's laws with every motor either held by its
@@ -57,8 +59,6 @@ export function operatingPoint(circuit: Circuit, condition: Condition, applied: 
     injected[to] = (injected[to] as number) - amps
     return network.potentials(injected)
   }
-  const across = (potentials: Float64Array, [from, to]: readonly [number, number]): number =>
-    (potentials[from] as number) - (potentials[to] as number)
 
   // What one volt of the supply, and one volt of each armature's back-EMF, does to every node.
   const ofSupply = respond(plus, minus, supplyConductance)
@@ -67,7 +67,62 @@ export function operatingPoint(circuit: Circuit, condition: Condition, applied: 
   )
   const ofMotors = motors.map(({ armature, conductance }) => respond(...circuit.endsOf(armature), conductance))
 
-  const response: SourceResponse = {
+  const response = responseOf(circuit, motors, branches, ofSupply, ofMotors)
+  const supplyAmpsAt = (volts: number, backEmfs: readonly number[]): number =>
+    supplyConductance *
+    (volts -
+      volts * across(ofSupply, [plus, minus]) -
+      backEmfs.reduce((sum, emf, index) => sum + emf * across(ofMotors[index] as Float64Array, [plus, minus]), 0))
+
+  const limitAmps = applied.limitAmps ?? Number.POSITIVE_INFINITY
+  const balance = settleWithin(motors, response, { volts: applied.volts, limitAmps }, supplyAmpsAt, HALVINGS)
+  const { volts } = balance
+
+  const potentials = Float64Array.from(
+    ofSupply,
+    (value, node) =>
+      value * volts +
+      balance.backEmfs.reduce((sum, emf, index) => sum + emf * ((ofMotors[index] as Float64Array)[node] as number), 0),
+  )
+  const componentAmps = branches.map(
+    ({ conductance }, index) => conductance * across(potentials, circuit.endsOf(index)),
+  )
+  motors.forEach(({ armature, conductance }, index) => {
+    componentAmps[armature] = (componentAmps[armature] as number) - conductance * (balance.backEmfs[index] as number)
+  })
+  return {
+    supplyAmps: supplyAmpsAt(volts, balance.backEmfs),
+    limited: balance.limited,
+    supplyVolts: across(potentials, [plus, minus]),
+    nodeVolts: nodeVolts(circuit, network, potentials, minus),
+    componentAmps: Object.fromEntries(
+      circuit.components.map((component, index) => [component.id, componentAmps[index] as number]),
+    ),
+    motors: motors.map(({ id, armature }, index) => ({
+      motor: id,
+      amps: componentAmps[armature] as number,
+      radPerSecond: balance.speeds[index] as number,
+      volts: across(potentials, circuit.endsOf(armature)),
+    })),
+    lamps: lampShares(circuit, componentAmps, potentials),
+  }
+}
+
+type Ends = readonly [from: number, to: number]
+
+function across(potentials: Float64Array, [from, to]: Ends): number {
+  return (potentials[from] as number) - (potentials[to] as number)
+}
+
+/** How the current of every armature and field answers to the supply and to each back-EMF, from what one volt of each does to the nodes. */
+function responseOf(
+  circuit: Circuit,
+  motors: readonly ElectricMotor[],
+  branches: ReturnType<Circuit['branches']>,
+  ofSupply: Float64Array,
+  ofMotors: readonly Float64Array[],
+): SourceResponse {
+  return {
     armature: motors.map(({ armature, conductance }, index) => ({
       perSupplyVolt: conductance * across(ofSupply, circuit.endsOf(armature)),
       perBackEmf: ofMotors.map(
@@ -83,71 +138,36 @@ export function operatingPoint(circuit: Circuit, condition: Condition, applied: 
       }
     }),
   }
-  const supplyAmpsAt = (volts: number, backEmfs: readonly number[]): number =>
-    supplyConductance *
-    (volts -
-      volts * across(ofSupply, [plus, minus]) -
-      backEmfs.reduce((sum, emf, index) => sum + emf * across(ofMotors[index] as Float64Array, [plus, minus]), 0))
+}
 
-  let volts = applied.volts
-  let balance = settleMotors(motors, response, volts)
-  const limit = applied.limitAmps ?? Number.POSITIVE_INFINITY
-  const limited = Math.abs(supplyAmpsAt(volts, balance.backEmfs)) > limit
-  if (limited) {
-    // Current rises with voltage, motors held or turning: halve the interval until the limit is met.
-    let [low, high] = [0, 1]
-    for (let step = 0; step < 40; step++) {
-      const share = (low + high) / 2
-      balance = settleMotors(motors, response, applied.volts * share)
-      if (Math.abs(supplyAmpsAt(applied.volts * share, balance.backEmfs)) > limit) high = share
-      else low = share
-    }
-    volts = applied.volts * low
-    balance = settleMotors(motors, response, volts)
-  }
-
-  const potentials = Float64Array.from(
-    ofSupply,
-    (value, node) =>
-      value * volts +
-      balance.backEmfs.reduce((sum, emf, index) => sum + emf * ((ofMotors[index] as Float64Array)[node] as number), 0),
-  )
-  const reference = potentials[minus] as number
+function nodeVolts(
+  circuit: Circuit,
+  network: ReturnType<Circuit['network']>,
+  potentials: Float64Array,
+  minus: number,
+): OperatingPoint['nodeVolts'] {
   const home = network.island[minus]
-  const componentAmps = branches.map(
-    ({ conductance }, index) => conductance * across(potentials, circuit.endsOf(index)),
+  const reference = potentials[minus] as number
+  return Object.fromEntries(
+    circuit.nodeIds.map((id, node) => [
+      id,
+      network.island[node] === home ? (potentials[node] as number) - reference : null,
+    ]),
   )
-  motors.forEach(({ armature, conductance }, index) => {
-    componentAmps[armature] = (componentAmps[armature] as number) - conductance * (balance.backEmfs[index] as number)
-  })
+}
 
-  return {
-    supplyAmps: supplyAmpsAt(volts, balance.backEmfs),
-    limited,
-    supplyVolts: across(potentials, [plus, minus]),
-    nodeVolts: Object.fromEntries(
-      circuit.nodeIds.map((id, node) => [
-        id,
-        network.island[node] === home ? (potentials[node] as number) - reference : null,
-      ]),
-    ),
-    componentAmps: Object.fromEntries(
-      circuit.components.map((component, index) => [component.id, componentAmps[index] as number]),
-    ),
-    motors: motors.map(({ id, armature }, index) => ({
-      motor: id,
-      amps: componentAmps[armature] as number,
-      radPerSecond: balance.speeds[index] as number,
-      volts: across(potentials, circuit.endsOf(armature)),
-    })),
-    lamps: Object.fromEntries(
-      circuit.components.flatMap((component, index) => {
-        if (!component.lamp) return []
-        const watts = (componentAmps[index] as number) * across(potentials, circuit.endsOf(index))
-        return [[component.id, watts / (component.lamp.volts * component.lamp.amps)] as const]
-      }),
-    ),
-  }
+function lampShares(
+  circuit: Circuit,
+  componentAmps: readonly number[],
+  potentials: Float64Array,
+): OperatingPoint['lamps'] {
+  return Object.fromEntries(
+    circuit.components.flatMap((component, index) => {
+      if (!component.lamp) return []
+      const watts = (componentAmps[index] as number) * across(potentials, circuit.endsOf(index))
+      return [[component.id, watts / (component.lamp.volts * component.lamp.amps)] as const]
+    }),
+  )
 }
 
 function describeMotor(

@@ -4,7 +4,7 @@ import type { ArmatureDefect, DamagedArmature } from '../../engine/damaged-armat
 import type { CircuitComponent, ComponentState, EngineDescription, Motor } from '../../engine/description-schema'
 import { DECODER_SWITCH, hasDecoder } from '../../engine/fit-decoder'
 import { PatternedNetwork, UNJOINED_OHMS } from '../../engine/patterned-network'
-import { settleMotors, type ElectricMotor, type SourceResponse } from '../../engine/motor-balance'
+import { settleWithin, type ElectricMotor, type SourceResponse } from '../../engine/motor-balance'
 import { runningPositions } from '../../engine/pickup-map'
 import { refitted } from '../../engine/refit'
 import { ArmatureDamages, caught } from './armature-damage'
@@ -76,6 +76,8 @@ const OWN_FRICTION_SHARE = 0.5
 const PROGRAMMING_VOLTS = 12
 const PROGRAMMING_LIMIT_AMPS = 0.25
 const ANSWER_AMPS = 0.06
+/** As far as a supply gives way; the last digits decide nothing here. */
+const HALVINGS = 10
 const NO_OHMS = Number.POSITIVE_INFINITY
 
 /** The circuit with what is refitted the other way round, and its conductances by the decoder's position. */
@@ -362,44 +364,17 @@ export class SignatureSolver {
     const voltsPerVolt = (port: Port): number => loop * across(perAmp, port)
     const voltsPerEmf = (port: Port): number[] =>
       motors.map(({ perEmf }, index) => across(perEmf, port) + (loopPerEmf[index] as number) * across(perAmp, port))
-    const response: SourceResponse = {
-      armature: motors.map(({ electric: { conductance }, port }, index) => ({
-        perSupplyVolt: conductance * voltsPerVolt(port),
-        perBackEmf: voltsPerEmf(port).map((value, other) => conductance * (value - (other === index ? 1 : 0))),
-      })),
-      field: motors.map(({ field, fieldConductance }) =>
-        field
-          ? {
-              perSupplyVolt: fieldConductance * voltsPerVolt(field),
-              perBackEmf: voltsPerEmf(field).map((value) => fieldConductance * value),
-            }
-          : null,
-      ),
-    }
+    const response = responseOf(motors, voltsPerVolt, voltsPerEmf)
     const electric = motors.map((entry) => entry.electric)
     const ampsAt = (volts: number, emfs: readonly number[]): number =>
       emfs.reduce((sum, emf, index) => sum + emf * (loopPerEmf[index] as number), volts * loop)
-    let volts = source
-    let balance = settleMotors(electric, response, volts)
-    const limited = Math.abs(ampsAt(volts, balance.backEmfs)) > limitAmps
-    if (limited) {
-      // As far as the supply gives way; the last digits decide nothing here.
-      let [low, high] = [0, 1]
-      for (let step = 0; step < 10; step++) {
-        const share = (low + high) / 2
-        balance = settleMotors(electric, response, source * share)
-        if (Math.abs(ampsAt(source * share, balance.backEmfs)) > limitAmps) high = share
-        else low = share
-      }
-      volts = source * low
-      balance = settleMotors(electric, response, volts)
-    }
+    const balance = settleWithin(electric, response, { volts: source, limitAmps }, ampsAt, HALVINGS)
+    const { volts, limited, speeds } = balance
     const voltsAt = (port: Port): number =>
       voltsPerEmf(port).reduce(
         (sum, perEmf, index) => sum + perEmf * (balance.backEmfs[index] as number),
         voltsPerVolt(port) * volts,
       )
-    const { speeds } = balance
     const lampWatts = this.ports.lamps.map((lamp) => {
       const [from, to] = circuit.endsOf(lamp)
       return connected ? voltsAt({ from, to }) ** 2 * (conductances[lamp] as number) : 0
@@ -412,36 +387,64 @@ export class SignatureSolver {
     // Supplied at one motor's own terminals, only that motor is judged.
     const judged = feed === 'terminals' || feed === 'brushes' ? speeds.slice(0, 1) : speeds
     const [terminals] = this.ports.terminals
+    const joined = (port: Port): number => (joins(network, port, supply) ? source : 0)
     const turning = speeds.some((speed) => speed !== 0)
-    const held = motors.map(({ electric, soundConductance, damage, port }) =>
-      caught(damage, {
-        volts: Math.abs(voltsPerVolt(port) * source),
-        limitAmps,
-        siemens: soundConductance,
-        backEmf: Math.abs(electric.backEmf),
-        woundField: electric.field !== null,
-        coulombTorque: electric.coulombTorque,
-      }),
-    )
     const shares = judged.map((speed, index) => Math.abs(speed) / Math.max(1e-9, Math.abs(sound[index] ?? 0)))
     return {
       amps: Math.abs(ampsAt(volts, balance.backEmfs)),
       limited,
       speeds: shares,
       speed: shares.length === 0 ? 0 : Math.min(...shares),
+      ...this.caughtAtStart(motors, (port) => Math.abs(voltsPerVolt(port) * source), turning),
+      way: (speeds[0] ?? 0) * (sound[0] ?? 0) < 0 ? -1 : 1,
+      motorVolts: terminals ? (connected ? Math.abs(voltsAt(terminals)) : joined(terminals)) : 0,
+      lamps: lampWatts.map((watts, lamp) => watts / Math.max(1e-9, this.healthyLamps.get(feed)?.[lamp] ?? 0)),
+    }
+  }
+
+  /** How a machine that turns is held where its armature has no pull. */
+  private caughtAtStart(
+    motors: readonly ConditionedMotor[],
+    voltsAt: (port: Port) => number,
+    turning: boolean,
+  ): Pick<Run, 'catches' | 'sticks' | 'caughtTrips'> {
+    const held = motors.map(({ electric, soundConductance, damage, port }) =>
+      caught(damage, {
+        volts: voltsAt(port),
+        limitAmps: this.bench.limitAmps,
+        siemens: soundConductance,
+        backEmf: Math.abs(electric.backEmf),
+        woundField: electric.field !== null,
+        coulombTorque: electric.coulombTorque,
+      }),
+    )
+    return {
       catches: turning ? Math.max(0, ...held.map(({ share }) => share)) : 0,
       sticks: turning ? Math.max(0, ...held.map(({ sticking }) => sticking)) : 0,
       caughtTrips: held.some(({ trips }) => trips),
-      way: (speeds[0] ?? 0) * (sound[0] ?? 0) < 0 ? -1 : 1,
-      motorVolts: terminals
-        ? connected
-          ? Math.abs(voltsAt(terminals))
-          : joins(network, terminals, supply)
-            ? source
-            : 0
-        : 0,
-      lamps: lampWatts.map((watts, lamp) => watts / Math.max(1e-9, this.healthyLamps.get(feed)?.[lamp] ?? 0)),
     }
+  }
+}
+
+/** How the current of every armature and field answers to the supply and to each back-EMF. */
+function responseOf(
+  motors: readonly ConditionedMotor[],
+  voltsPerVolt: (port: Port) => number,
+  voltsPerEmf: (port: Port) => readonly number[],
+): SourceResponse {
+  return {
+    armature: motors.map(({ electric: { conductance }, port }, index) => ({
+      perSupplyVolt: conductance * voltsPerVolt(port),
+      perBackEmf: voltsPerEmf(port).map((value, other) => conductance * (value - (other === index ? 1 : 0))),
+    })),
+    field: motors.map(({ field, fieldConductance }) =>
+      field
+        ? {
+            perSupplyVolt: fieldConductance * voltsPerVolt(field),
+            perBackEmf: voltsPerEmf(field).map((value) => fieldConductance * value),
+          }
+        : null,
+    ),
   }
 }
 
