@@ -98,10 +98,7 @@ function duplicates(description: EngineDescription): DescriptionProblem[] {
 const owners = ['motors', 'wheelSets', 'switches'] as const
 
 /** What a component says it hangs between, belongs to and passes in. */
-function danglingOfComponents(
-  description: EngineDescription,
-  need: (list: (typeof lists)[number], id: string | null, place: string) => void,
-): DescriptionProblem[] {
+function danglingOfComponents(description: EngineDescription, need: Need): DescriptionProblem[] {
   const found: DescriptionProblem[] = []
   for (const component of description.components) {
     const place = `components / ${component.id}`
@@ -138,7 +135,7 @@ function danglingNames(description: EngineDescription): DescriptionProblem[] {
     lists.map((list) => [list, new Set(description[list].map(({ id }) => id))]),
   ) as Record<(typeof lists)[number], Set<string>>
   const found: DescriptionProblem[] = []
-  const need = (list: (typeof lists)[number], id: string | null, place: string): void => {
+  const need: Need = (list, id, place) => {
     if (id === null || known[list].has(id)) return
     found.push({
       code: 'points-nowhere',
@@ -147,6 +144,23 @@ function danglingNames(description: EngineDescription): DescriptionProblem[] {
       fatal: true,
     })
   }
+  needOfBuild(description, need)
+  needOfBoard(description, need)
+  found.push(...danglingOfComponents(description, need), ...restsNowhere(description))
+  needOfDrive(description, need)
+  for (const turnable of description.turnables) needOfTurnable(turnable, need)
+  for (const point of description.carePoints) {
+    need('parts', point.part, `carePoints / ${point.id} / part`)
+    need('accesses', point.access, `carePoints / ${point.id} / access`)
+  }
+  return found
+}
+
+/** Says that a row of a list has to be there; null needs nothing. */
+type Need = (list: (typeof lists)[number], id: string | null, place: string) => void
+
+/** Units, parts, and what lies open when some are off. */
+function needOfBuild(description: EngineDescription, need: Need): void {
   for (const unit of description.units)
     for (const node of unit.chassis ?? []) need('nodes', node, `units / ${unit.id} / chassis`)
   for (const part of description.parts) {
@@ -158,6 +172,10 @@ function danglingNames(description: EngineDescription): DescriptionProblem[] {
     for (const part of [...access.off.flat(), ...access.on]) need('parts', part, `accesses / ${access.id}`)
   for (const { id, leadsTo } of description.accesses)
     need('motors', leadsTo?.motor ?? null, `accesses / ${id} / leadsTo`)
+}
+
+/** Nodes, rails, switches, and a decoder among them. */
+function needOfBoard(description: EngineDescription, need: Need): void {
   const { decoder } = description
   if (decoder) {
     need('nodes', decoder.plus, 'decoder / plus')
@@ -166,19 +184,24 @@ function danglingNames(description: EngineDescription): DescriptionProblem[] {
     need('switches', DECODER_SWITCH, 'decoder')
   }
   for (const node of description.nodes) need('accesses', node.access, `nodes / ${node.id} / access`)
-  found.push(...danglingOfComponents(description, need))
-  for (const entry of description.switches) {
-    need('parts', entry.part, `switches / ${entry.id} / part`)
-    if (!entry.positions.some(({ id }) => id === entry.rest))
-      found.push({
-        code: 'points-nowhere',
-        place: `switches / ${entry.id} / rest`,
-        message: `“${entry.name}” rests in a position it does not have.`,
-        fatal: true,
-      })
-  }
+  for (const entry of description.switches) need('parts', entry.part, `switches / ${entry.id} / part`)
   need('nodes', description.rails.plus, 'rails / plus')
   need('nodes', description.rails.minus, 'rails / minus')
+}
+
+function restsNowhere({ switches }: EngineDescription): DescriptionProblem[] {
+  return switches
+    .filter((entry) => !entry.positions.some(({ id }) => id === entry.rest))
+    .map((entry) => ({
+      code: 'points-nowhere',
+      place: `switches / ${entry.id} / rest`,
+      message: `“${entry.name}” rests in a position it does not have.`,
+      fatal: true,
+    }))
+}
+
+/** From the motors to the wheels and what collects there. */
+function needOfDrive(description: EngineDescription, need: Need): void {
   for (const motor of description.motors) {
     need('parts', motor.part, `motors / ${motor.id} / part`)
     need('components', motor.armature, `motors / ${motor.id} / armature`)
@@ -211,24 +234,20 @@ function danglingNames(description: EngineDescription): DescriptionProblem[] {
     need('parts', pickup.part, `centrePickups / ${pickup.id} / part`)
     need('units', pickup.unit, `centrePickups / ${pickup.id} / unit`)
   }
-  for (const turnable of description.turnables) {
-    const place = `turnables / ${turnable.id}`
-    need('accesses', turnable.access, `${place} / access`)
-    for (const effect of turnable.effects) {
-      if (effect.kind === 'swap-rails') for (const component of effect.components) need('components', component, place)
-      if (effect.kind === 'swap-ends')
-        for (const component of [effect.first, effect.second]) need('components', component, place)
-      if (effect.kind === 'turn-magnet') need('motors', effect.motor, place)
-      if (effect.kind === 'turn-link') need('links', effect.link, place)
-      if (effect.kind === 'turn-wheel-set') need('wheelSets', effect.wheelSet, place)
-      if (effect.kind === 'face-back') need('trucks', effect.truck, place)
-    }
+}
+
+function needOfTurnable(turnable: EngineDescription['turnables'][number], need: Need): void {
+  const place = `turnables / ${turnable.id}`
+  need('accesses', turnable.access, `${place} / access`)
+  for (const effect of turnable.effects) {
+    if (effect.kind === 'swap-rails') for (const component of effect.components) need('components', component, place)
+    if (effect.kind === 'swap-ends')
+      for (const component of [effect.first, effect.second]) need('components', component, place)
+    if (effect.kind === 'turn-magnet') need('motors', effect.motor, place)
+    if (effect.kind === 'turn-link') need('links', effect.link, place)
+    if (effect.kind === 'turn-wheel-set') need('wheelSets', effect.wheelSet, place)
+    if (effect.kind === 'face-back') need('trucks', effect.truck, place)
   }
-  for (const point of description.carePoints) {
-    need('parts', point.part, `carePoints / ${point.id} / part`)
-    need('accesses', point.access, `carePoints / ${point.id} / access`)
-  }
-  return found
 }
 
 function checkFigures(description: EngineDescription): DescriptionProblem[] {

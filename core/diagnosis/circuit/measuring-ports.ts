@@ -55,14 +55,7 @@ export function measuringPorts(
     plus: component(motor?.feeds.plus)?.from,
     minus: component(motor?.feeds.minus)?.from,
   }
-  const rims = treadPlaces.flatMap((components) =>
-    components.flatMap((id) => {
-      const tread = component(id)
-      const rim = tread && (tread.from === plus || tread.from === minus ? tread.to : tread.from)
-      const pole = rim ? poles.get(rim) : undefined
-      return rim && pole ? [{ first: components[0] as string, rim, pole }] : []
-    }),
-  )
+  const rims = rimsOf(description, treadPlaces, poles)
   // One wheel on each side stands for its fellows: they share wipers, strip and lead.
   const wheels = new Map<string, Port[]>()
   for (const { first, rim, pole } of rims.filter(
@@ -102,4 +95,21 @@ export function measuringPorts(
     ),
     lamps: description.components.flatMap((entry, index) => (entry.lamp === null ? [] : [index])),
   }
+}
+
+/** Every rim that is measured, with its pole and the first component of its place. */
+function rimsOf(
+  description: EngineDescription,
+  treadPlaces: ReadonlyArray<readonly string[]>,
+  poles: ReturnType<typeof polesOf>,
+): ReadonlyArray<{ readonly first: string; readonly rim: string; readonly pole: 'plus' | 'minus' }> {
+  const { plus, minus } = description.rails
+  return treadPlaces.flatMap((components) =>
+    components.flatMap((id) => {
+      const tread = description.components.find((entry) => entry.id === id)
+      const rim = tread && (tread.from === plus || tread.from === minus ? tread.to : tread.from)
+      const pole = rim ? poles.get(rim) : undefined
+      return rim && pole ? [{ first: components[0] as string, rim, pole }] : []
+    }),
+  )
 }

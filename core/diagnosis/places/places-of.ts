@@ -1,6 +1,5 @@
 import type {
   CircuitComponent,
-  CircuitSwitch,
   DriveLink,
   EngineDescription,
   Motor,
@@ -157,7 +156,6 @@ function placeOfComponent(
   truckOfPart: ReadonlyMap<string, string>,
 ): Omit<Place, 'components'> | null {
   const nodes = [component.from, component.to].map((id) => description.nodes.find((node) => node.id === id))
-  const [from, to] = nodes
   const stages = nodes.map((node) => node?.stage)
   const motor = motorOf(description, component)
   const accesses = nodes.map((node) => node?.access ?? null)
@@ -184,16 +182,15 @@ function placeOfComponent(
   })
   const byTruck = (role: PlaceRole, word: string): Omit<Place, 'components'> =>
     make(role, `${role}.${truck ?? 'rollers'}`, `${word} ${truckName}`)
-  const isOf = (kind: CircuitSwitch['kind']): boolean =>
-    description.switches.some((entry) => entry.id === component.of && entry.kind === kind)
   const own = (role: PlaceRole): Omit<Place, 'components'> =>
     make(role, `${role}.${component.id}`, inSentence(component.name))
 
   if (stages[0] === 'rail' || stages[1] === 'rail')
     return collecting.has(component.id) ? byTruck('treads', truck ? 'treads of the' : collectors.faces) : null
+  const motorName = inSentence(motor?.name ?? 'motor')
   switch (component.kind) {
     case 'contact':
-      if (motor) return make('brush-springs', `${motor.id}.springs`, `brush springs of the ${inSentence(motor.name)}`)
+      if (motor) return make('brush-springs', `${motor.id}.springs`, `brush springs of the ${motorName}`)
       if (stages.includes('tread') || stages.includes('wheel'))
         return pole === null ? null : byTruck('axle-contacts', truck ? 'wipers and bearings of the' : collectors.hold)
       return own('linkage-contacts')
@@ -204,52 +201,53 @@ function placeOfComponent(
         return make('decoder-leads', 'decoder.motor-leads', 'decoder leads to the motor')
       return own('leads')
     case 'insulation':
-      if (from?.stage === 'commutator' || to?.stage === 'commutator')
+      if (stages.includes('commutator'))
         return make(
           'winding-insulation',
           `${motor?.id ?? component.id}.winding-insulation`,
-          `winding of the ${inSentence(motor?.name ?? 'motor')} against the frame`,
+          `winding of the ${motorName} against the frame`,
         )
-      if (
-        hasDecoder(description) &&
-        motor &&
-        description.motors.some((entry) =>
-          Object.values(entry.feeds).some(
-            (feed) => component.to === description.components.find((other) => other.id === feed)?.from,
-          ),
-        )
-      )
+      if (motor && separatesMotor(description, component))
         return make('decoder-separation', 'decoder-separation', 'separation of the motor from the rails')
       if (stages.includes('tread') || (stages[0] === 'wheel' && stages[1] === 'wheel'))
         return byTruck('wheel-insulation', 'insulated wheels of the')
       return own('other-insulation')
     case 'brush':
-      return make(
-        'brushes',
-        `${motor?.id ?? component.id}.brushes`,
-        `brushes of the ${inSentence(motor?.name ?? 'motor')}`,
-      )
+      return make('brushes', `${motor?.id ?? component.id}.brushes`, `brushes of the ${motorName}`)
     case 'commutator':
-      return make('gaps', component.id, `commutator of the ${inSentence(motor?.name ?? 'motor')}`)
+      return make('gaps', component.id, `commutator of the ${motorName}`)
     case 'winding':
-      return make('winding', component.id, `winding of the ${inSentence(motor?.name ?? 'motor')}`)
+      return make('winding', component.id, `winding of the ${motorName}`)
     case 'field':
       return make('field', component.id, inSentence(component.name))
-    case 'lamp':
-      return own('lamps')
-    case 'capacitor':
-      return own('suppressor')
-    case 'choke':
-      return own('choke')
-    case 'resistor':
-      return own('relay-load')
     case 'relay':
-      return own(isOf('sequence') ? 'sequence-coil' : 'relay')
+      return own(isOfSequence(description, component) ? 'sequence-coil' : 'relay')
     case 'switch':
-      return isOf('sequence') ? make('sequence', 'sequence.contacts', 'contacts of the sequence switch') : own('relay')
+      return isOfSequence(description, component)
+        ? make('sequence', 'sequence.contacts', 'contacts of the sequence switch')
+        : own('relay')
     case 'decoder':
       return null
+    default:
+      return own(ownRole[component.kind])
   }
+}
+
+/** Pieces that are a place by themselves. */
+const ownRole = { lamp: 'lamps', capacitor: 'suppressor', choke: 'choke', resistor: 'relay-load' } as const
+
+function isOfSequence({ switches }: EngineDescription, component: CircuitComponent): boolean {
+  return switches.some((entry) => entry.id === component.of && entry.kind === 'sequence')
+}
+
+/** Whether what should not conduct lies where a decoder cut a motor's feed. */
+function separatesMotor(description: EngineDescription, { to }: CircuitComponent): boolean {
+  return (
+    hasDecoder(description) &&
+    description.motors.some(({ feeds }) =>
+      Object.values(feeds).some((feed) => to === description.components.find((other) => other.id === feed)?.from),
+    )
+  )
 }
 
 function motorOf(description: EngineDescription, component: CircuitComponent): Motor | undefined {

@@ -33,28 +33,7 @@ export function contradictions(belief: Belief, minutes: readonly number[]): Cont
   const { evidence, weighty: leaves } = belief
   const groups = evidence.findings
   if (belief.history.findings.length < 2) return []
-  const said = leaves.map((leaf) => ({ leaf, says: leaf.evaluation.says, open: openIn(belief, leaf) }))
-  /** Evidence of all the others, in times the evidence of all: the mean of the inverse likelihood. */
-  const without = (...left: number[]): number => {
-    let sum = 0
-    for (const { leaf, says, open } of said) {
-      let share = leaf.chance
-      for (const group of left) share /= says[group]?.base ?? 1
-      for (const ways of open) {
-        let now = 1
-        let then = 1
-        for (const { option, weight } of ways) {
-          let rest = weight
-          for (const group of left) rest /= says[group]?.times[option] ?? 1
-          now += weight
-          then += rest
-        }
-        share *= then / now
-      }
-      sum += share
-    }
-    return sum
-  }
+  const without = evidenceWithout(belief, leaves)
   const alone = groups.map((_, group) => without(group))
   const pairs = new Map<string, Contradiction>()
   const exact = new Map<string, number>()
@@ -94,6 +73,31 @@ export function contradictions(belief: Belief, minutes: readonly number[]): Cont
     }
   }
   return [...pairs.values()].sort((first, second) => first.chance - second.chance)
+}
+
+/** Evidence of all the others but some groups of findings, in times the evidence of all: the mean of the inverse likelihood. */
+function evidenceWithout(belief: Belief, leaves: Belief['leaves']): (...left: number[]) => number {
+  const said = leaves.map((leaf) => ({ leaf, says: leaf.evaluation.says, open: openIn(belief, leaf) }))
+  return (...left) => {
+    let sum = 0
+    for (const { leaf, says, open } of said) {
+      let share = leaf.chance
+      for (const group of left) share /= says[group]?.base ?? 1
+      for (const ways of open) {
+        let now = 1
+        let then = 1
+        for (const { option, weight } of ways) {
+          let rest = weight
+          for (const group of left) rest /= says[group]?.times[option] ?? 1
+          now += weight
+          then += rest
+        }
+        share *= then / now
+      }
+      sum += share
+    }
+    return sum
+  }
 }
 
 /** By slot that is not decided: its open ways and what they weigh against the core's own. */
