@@ -1,9 +1,4 @@
-import type {
-  CircuitComponent,
-  DriveLink,
-  EngineDescription,
-  Motor,
-} from '../../engine/description-schema'
+import type { CircuitComponent, DriveLink, EngineDescription, Motor } from '../../engine/description-schema'
 import { driveTrain } from '../../engine/drive-train'
 import { accessTo } from '../../engine/access-to'
 import { DECODER_SWITCH, hasDecoder } from '../../engine/fit-decoder'
