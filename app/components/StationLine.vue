@@ -58,8 +58,8 @@ ol {
   margin: 0;
   padding: 0;
   display: grid;
-  grid-template-columns: repeat(10, minmax(78px, 1fr));
-  min-width: 780px;
+  grid-template-columns: repeat(10, minmax(70px, 1fr));
+  min-width: 700px;
 }
 li {
   position: relative;

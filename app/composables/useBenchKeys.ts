@@ -16,7 +16,8 @@ let listening = false
 export interface NextAction {
   readonly label: Ref<string> | ComputedRef<string>
   readonly run: () => void
-  readonly back?: () => void
+  /** Undefined while there is nothing here to step back over. */
+  readonly back?: (() => void) | undefined
   /** False while what lies outside of it has the word. */
   readonly active?: Ref<boolean> | ComputedRef<boolean>
 }

@@ -36,6 +36,13 @@ test('a search goes from act to act by its keys: what is seen is noted a row eac
   await expect(card.getByRole('heading').first()).toHaveText(act ?? '')
   await expect(rows.first().getByRole('button', { pressed: true })).toHaveCount(1)
   await expect(rows.first()).not.toHaveAttribute('aria-current')
+  // The pedal backwards takes it back and does not leave the search; noted again, it counts again.
+  await page.keyboard.press('Backspace')
+  await expect(rows.first().getByRole('button', { pressed: true })).toHaveCount(0)
+  await expect(page).toHaveURL(/find$/)
+  await expect(rows.first()).toHaveAttribute('aria-current')
+  await page.keyboard.press('1')
+  await expect(rows.first().getByRole('button', { pressed: true })).toHaveCount(1)
   // Enter: the rest as it should; then something else is next.
   const shown = await rows.count()
   await page.keyboard.press('Enter')

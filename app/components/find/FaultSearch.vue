@@ -213,13 +213,32 @@ function couldNot(): void {
 async function mendAll(): Promise<void> {
   for (const suspect of repairs.value) await steps.mend(suspect)
 }
-useBenchKeys([{ key: 'a', label: 'Something else', run: another }])
+/** What was done last in this search and still counts: one press takes it back, as at the other stations. */
+const last = computed(() => {
+  const step = search.value.steps.findLast(({ row, struck }) => !struck && row.entry.kind !== 'known')
+  if (!session.mayWrite || !step || !('words' in step.row.entry)) return null
+  return { id: step.row.id, kind: step.row.entry.kind, words: step.row.entry.words }
+})
+async function undo(): Promise<void> {
+  const { value: step } = last
+  if (!step) return
+  // What was noted at the card is noted anew at the same card; a repair taken back asks for something else.
+  if (step.kind !== 'outcome') enough()
+  await steps.strike(step.id, step.words)
+}
+useBenchKeys([
+  { key: 'a', label: 'Something else', run: another },
+  { key: 'u', label: 'Undo the last step', run: () => void undo() },
+])
 // The pedal must not leave a search by accident: while a test is asked, it only points at what is asked.
 const root = useTemplateRef<HTMLElement>('root')
 useNextAction({
   label: computed(() => (repairs.value.length > 0 ? 'Mended, now one run' : 'A number a row, Enter for the rest')),
   active: computed(() => session.mayWrite && (card.value !== null || repairs.value.length > 0)),
   run: () => root.value?.querySelector<HTMLElement>('article.act, article button')?.focus(),
+  get back() {
+    return last.value ? undo : undefined
+  },
 })
 </script>
 
@@ -300,6 +319,7 @@ useNextAction({
         :job-id="book.job.id"
         :found="foundSoFar"
         :may-write="session.mayWrite"
+        :undo="last ? undo : null"
         @another="another"
       />
       <SayWhatYouSee :sayable="report.sayable" :may-write="session.mayWrite" @say="say" />

@@ -3,7 +3,14 @@ import { atStart } from '~~/core/engine/name-in-sentence'
 import type { SearchReport } from '~~/core/diagnosis/report/search-report'
 
 /** The end of a search: what was found, what may still be there with its chance and the price of looking, and no more. */
-const props = defineProps<{ report: SearchReport; jobId: string; found: readonly string[]; mayWrite: boolean }>()
+const props = defineProps<{
+  report: SearchReport
+  jobId: string
+  found: readonly string[]
+  mayWrite: boolean
+  /** Null where there is nothing to take back. */
+  undo: (() => void) | null
+}>()
 const emit = defineEmits<{ another: [] }>()
 const done = computed(() => (props.report.advice.kind === 'done' ? props.report.advice : null))
 const left = computed(() =>
@@ -19,6 +26,9 @@ useNextAction({
   label: computed(() => 'To Prove'),
   active: computed(() => done.value !== null),
   run: () => void navigateTo(prove.value),
+  get back() {
+    return props.undo ?? undefined
+  },
 })
 </script>
 

@@ -27,6 +27,10 @@ const problem = computed(() => {
 const tried = ref(false)
 const USUAL_DETAIL_MINUTES = 1
 
+/** It opens at the foot of a long card: all of it is to be seen, not the first field alone. */
+const form = useTemplateRef<HTMLElement>('form')
+onMounted(() => form.value?.scrollIntoView({ block: 'nearest' }))
+
 function teach(scope: 'engine' | 'type'): void {
   tried.value = true
   if (problem.value) return
@@ -46,7 +50,7 @@ function teach(scope: 'engine' | 'type'): void {
 </script>
 
 <template>
-  <section class="teach" :aria-label="deviations[what]">
+  <section ref="form" class="teach" :aria-label="deviations[what]">
     <h3>{{ deviations[what] }}</h3>
     <div class="fields">
       <v-text-field
@@ -62,7 +66,7 @@ function teach(scope: 'engine' | 'type'): void {
         v-model="heldBy"
         v-focus-first="!hidden"
         :label="hidden ? 'What holds that' : 'What holds it'"
-        placeholder="4 screws M2 × 6, countersunk"
+        placeholder="4 screws M2 × 6"
         maxlength="120"
         hide-details
         @keydown.enter.prevent="teach('engine')"
