@@ -304,4 +304,60 @@ describe('the queue of writes', () => {
     await settled()
     expect(delivered).toEqual(['before', 'after'])
   })
+
+  it('edits made one upon another are no conflict after a reload, whichever step of keeping and sending it falls on', async () => {
+    const stepsWithout = await editThriceAndReload(Infinity)
+    expect(stepsWithout).toBeGreaterThan(6)
+    for (let step = 0; step <= stepsWithout; step++) await editThriceAndReload(step)
+  })
 })
+
+/** Makes three edits upon version 4, lets the page end at a step of the storage or the server, and goes on in a new page. */
+async function editThriceAndReload(lastStep: number): Promise<number> {
+  const given = new Map<string, number>()
+  let rowVersion = 4
+  const deliver = async (entry: QueuedEntry): Promise<Delivery> => {
+    const before = given.get((entry as { commandId: string }).commandId)
+    if (before !== undefined) return { kind: 'done', version: before }
+    if (entry.expectedVersion !== rowVersion) return { kind: 'set-aside', state: 'stale', problem: problem(409) }
+    rowVersion += 1
+    given.set((entry as { commandId: string }).commandId, rowVersion)
+    return { kind: 'done', version: rowVersion }
+  }
+  const kept = slowStorage(immediately)
+  let steps = 0
+  // A page that has ended does nothing more and hears no answer.
+  const whileOpen = async <T>(act: () => Promise<T>): Promise<T> => {
+    steps += 1
+    if (steps > lastStep) await new Promise(() => {})
+    const answer = await act()
+    steps += 1
+    return steps > lastStep ? new Promise(() => {}) : answer
+  }
+  let goOnline = (): void => {}
+  const online = new Promise<void>((resolve) => {
+    goOnline = resolve
+  })
+  const page = open({
+    storage: {
+      read: () => whileOpen(() => kept.read()),
+      add: (entry) => whileOpen(() => kept.add(entry)),
+      replace: (entry) => whileOpen(() => kept.replace(entry)),
+      remove: (sequence) => whileOpen(() => kept.remove(sequence)),
+    },
+    async deliver(entry) {
+      await online
+      return whileOpen(() => deliver(entry))
+    },
+  })
+  for (let edit = 0; edit < 3; edit++) void page.put(note('a', { subject: 'job:1', expectedVersion: 4 }))
+  await settled()
+  goOnline()
+  await settled()
+  const reloaded = open({ storage: kept, deliver })
+  await reloaded.start()
+  await settled()
+  expect([...kept.rows.values()], `the page ended at step ${lastStep}`).toEqual([])
+  expect(rowVersion - 4).toBe(given.size)
+  return steps
+}

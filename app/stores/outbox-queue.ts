@@ -136,14 +136,18 @@ export class OutboxQueue {
     { version, changes = {} }: Extract<Delivery, { kind: 'done' }>,
   ): Promise<void> {
     // What is made here stands at version 0 on the screen until the server has given it one.
-    if (version !== undefined) this.followers.set(`${entry.subject}@${entry.expectedVersion ?? 0}`, version)
+    const from = entry.expectedVersion ?? 0
+    if (version !== undefined && version > from) this.followers.set(`${entry.subject}@${from}`, version)
+    // What follows is kept with its new version before the acknowledged entry goes: only storage outlives a reload.
+    await this.latestPut
+    for (const other of this.entries) {
+      const follows = other.subject === entry.subject && other.state === 'waiting' && other.sequence !== entry.sequence
+      const moved = follows ? this.onTopOfOurs(other) : other
+      if (moved !== other) await this.replace(moved)
+    }
     await this.around.storage.remove(entry.sequence)
     this.around.acknowledged(entry.lane, changes)
     this.setEntries(this.entries.filter((other) => other.sequence !== entry.sequence))
-    for (const other of this.entries) {
-      const moved = other.subject === entry.subject && other.state === 'waiting' ? this.onTopOfOurs(other) : other
-      if (moved !== other) await this.replace(moved)
-    }
   }
 
   /** An edit begun before our own earlier edit of the same subject was acknowledged follows the version that one gave. */
