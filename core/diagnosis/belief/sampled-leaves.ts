@@ -2,7 +2,7 @@ import type { Evidence } from './evidence'
 import type { BelievedLeaf, Leaf } from './leaves'
 import type { Population } from './population'
 import type { Option } from './slots'
-import { SetWeigher } from './weighed-sets'
+import { SetWeigher, type WeighedSet } from './weighed-sets'
 
 /** So many sets are asked how likely what none of them holds would be besides. */
 const ASKED = 4
@@ -19,49 +19,32 @@ const LEAST_ABSENT = 0.01
  * open, as likely as it would be besides some of them; what no finding hangs on is as likely as before.
  */
 export function sampledLeaves(evidence: Evidence, { sets, particles }: Population): BelievedLeaf[] {
-  const { options, slots, firstOf, slotOf } = evidence
-  const held = new Float64Array(slots.slots.length)
+  const { options, slots, slotOf } = evidence
+  const share = new Float64Array(options.length)
   for (const { core } of sets)
-    for (const [slot, option] of core.entries()) if (option >= 0) held[slot] = (held[slot] as number) + 1 / sets.length
-  const decided = Uint8Array.from(held, (share) => Number(share > RARE))
+    for (const option of core) if (option >= 0) share[option] = (share[option] as number) + 1 / sets.length
   const hangs = options.map((_, option) => evidence.concerns(option))
-  for (const [slot, { given }] of slots.slots.entries()) {
-    const hanging = hangs.slice(firstOf[slot], firstOf[slot + 1]).some(Boolean)
-    if (given) decided[slot] = 1
-    else if (!hanging) decided[slot] = 0
-  }
-  const open = Uint8Array.from(options, (_, option) => Number(decided[slotOf[option] as number] === 0))
   const weigher = new SetWeigher(evidence)
   const asked = Array.from(
     { length: ASKED },
     (_, at) => particles[Math.floor((at * particles.length) / ASKED)],
   ).flatMap((particle) => (particle ? [weigher.weigh(particle.core)] : []))
-  const share = new Float64Array(options.length)
-  for (const { core } of sets)
-    for (const option of core) if (option >= 0) share[option] = (share[option] as number) + 1 / sets.length
+  const decided = new Uint8Array(slots.slots.length)
   const ratios = new Float64Array(options.length).fill(1)
-  for (const [slot, { options: ways }] of slots.slots.entries()) {
-    if (decided[slot] === 1) continue
-    const own = ways.map((_, way) => (firstOf[slot] as number) + way)
-    if (!own.some((option) => hangs[option])) continue
-    // Of a set that holds it little is left without it: that would say nothing of the others.
-    const without = asked.filter(({ core }) => core[slot] === -1)
-    const chances = own.map((option) => (share[option] as number) / (1 - (held[slot] as number)))
-    for (const set of without) {
-      const odds = own.map((option) => {
-        const changed = weigher.changed(set, [[slot, option]], set.log + NOTHING)
-        return changed ? (options[option] as Option).weight * Math.exp(changed.log - set.log) : 0
-      })
-      const whole = odds.reduce((sum, one) => sum + one, 1)
-      for (const [way, one] of odds.entries()) chances[way] = (chances[way] as number) + one / whole / without.length
+  for (const [slot, { given }] of slots.slots.entries()) {
+    const ways = waysOf(evidence, slot)
+    const held = ways.reduce((sum, option) => sum + (share[option] as number), 0)
+    const hanging = ways.some((option) => hangs[option])
+    if (given || (hanging && held > RARE)) decided[slot] = 1
+    else if (hanging) {
+      const beside = besideSets(evidence, weigher, asked, slot)
+      const chances = ways.map((option, way) => (share[option] as number) + (1 - held) * (beside[way] as number))
+      const absent = Math.max(LEAST_ABSENT, 1 - chances.reduce((sum, one) => sum + one, 0))
+      for (const [way, option] of ways.entries())
+        ratios[option] = (chances[way] as number) / absent / (options[option] as Option).weight
     }
-    const chance = (1 - (held[slot] as number)) * chances.reduce((sum, one) => sum + one, 0)
-    for (const [way, option] of own.entries())
-      ratios[option] =
-        ((1 - (held[slot] as number)) * (chances[way] as number)) /
-        Math.max(LEAST_ABSENT, 1 - chance) /
-        (options[option] as Option).weight
   }
+  const open = Uint8Array.from(options, (_, option) => Number(decided[slotOf[option] as number] === 0))
   const kept = new Map<string, { readonly leaf: Leaf; count: number }>()
   for (const { core, log, logs } of sets) {
     const own = core.map((option, slot) => (decided[slot] === 1 ? option : -1))
@@ -75,4 +58,26 @@ export function sampledLeaves(evidence: Evidence, { sets, particles }: Populatio
     }
   }
   return [...kept.values()].map(({ leaf, count }) => ({ ...leaf, chance: count / sets.length, arrivedSound: 0 }))
+}
+
+/** Options of a slot. */
+function waysOf({ firstOf }: Evidence, slot: number): number[] {
+  const first = firstOf[slot] as number
+  return Array.from({ length: (firstOf[slot + 1] as number) - first }, (_, way) => first + way)
+}
+
+/** By way of a slot: how likely it is besides sets that lack it. Of one that holds it little is left without it: that would say nothing of the others. */
+function besideSets(evidence: Evidence, weigher: SetWeigher, asked: readonly WeighedSet[], slot: number): number[] {
+  const ways = waysOf(evidence, slot)
+  const without = asked.filter(({ core }) => core[slot] === -1)
+  const chances = ways.map(() => 0)
+  for (const set of without) {
+    const odds = ways.map((option) => {
+      const changed = weigher.changed(set, [[slot, option]], set.log + NOTHING)
+      return changed ? (evidence.options[option] as Option).weight * Math.exp(changed.log - set.log) : 0
+    })
+    const whole = odds.reduce((sum, one) => sum + one, 1)
+    for (const [way, one] of odds.entries()) chances[way] = (chances[way] as number) + one / whole / without.length
+  }
+  return chances
 }
