@@ -9,6 +9,13 @@ import type { ContactPoint } from './stall-risk'
 export const contactGrades = ['clean', 'dull', 'dirty', 'dead'] as const
 export type ContactGrade = (typeof contactGrades)[number]
 
+export const contactGradeWords: Readonly<Record<ContactGrade, string>> = {
+  clean: 'bright',
+  dull: 'dull',
+  dirty: 'dirty',
+  dead: 'never touches',
+}
+
 /** Chance that it fails to touch at one place of the track; judged, no published source. */
 export const failChances: Readonly<Record<ContactGrade, number>> = { clean: 0.005, dull: 0.05, dirty: 0.3, dead: 1 }
 
