@@ -12,13 +12,18 @@ export function useDescribedEngine(book: ComputedRef<JobBook>) {
     { immediate: true },
   )
   const ready = computed(() => book.value.type.templateId === null || template.value !== null)
+  // One by one: a key at another station leaves the description the very same, and what hangs on it undone.
+  const type = computed(() => book.value.type)
+  const adaptations = computed(() => book.value.engine.adaptations)
+  const components = computed(() => book.value.components)
+  const units = computed(() => book.value.engine.units)
   const described = computed(() =>
     describeEngine({
-      type: book.value.type,
-      adaptations: book.value.engine.adaptations,
-      components: book.value.components,
+      type: type.value,
+      adaptations: adaptations.value,
+      components: components.value,
       template: template.value,
-      units: book.value.engine.units,
+      units: units.value,
     }),
   )
   return { ready, described }

@@ -1,30 +1,43 @@
-import { proxy, wrap, type Remote } from 'comlink'
+import { proxy, wrap } from 'comlink'
 import type { SearchReport } from '~~/core/diagnosis/report/search-report'
+import { JudgesAhead, type Judge } from '~~/work/judges-ahead'
 import type { SearchQuestion } from '~~/work/search-question'
 import type { DiagnosisJudge } from '~/workers/diagnosis.worker'
 
 /** What is written within this time is asked together. */
 const SETTLES_MS = 60
+/** So long the screen is left to itself before the next thing is thought ahead. */
+const RESTS_MS = 120
 
-/** Asks the worker whenever the question changes; an answer to an older question is dropped. */
-export function useDiagnosis(question: () => SearchQuestion | null) {
+/**
+ * Asks a worker whenever the question changes; an answer to an older question is dropped. While hands are at work a
+ * second worker answers what is likely asked next.
+ *
+ * @param question all the judgement depends on; null where nothing is asked
+ * @param ahead what may be asked next, likeliest first, by the report just drawn
+ */
+export function useDiagnosis(
+  question: () => SearchQuestion | null,
+  ahead: (report: SearchReport) => ReadonlyArray<() => SearchQuestion>,
+) {
   const report = shallowRef<SearchReport | null>(null)
   const progress = ref<number | null>(null)
   const failure = ref('')
-  let worker: Worker | null = null
-  let judge: Remote<DiagnosisJudge> | null = null
+  const workers: Worker[] = []
   let asked = 0
   let settling: ReturnType<typeof setTimeout> | undefined
+  const judges = new JudgesAhead(start, import.meta.client && navigator.hardwareConcurrency > 1 ? 2 : 1)
 
   watch(
     () => JSON.stringify(question()),
     () => {
-      if (!question() || import.meta.server) return
+      const now = question()
+      if (!now || import.meta.server) return
       const mine = ++asked
       progress.value = 0
       // Several rows noted in one key are one question.
       clearTimeout(settling)
-      settling = setTimeout(() => void ask(mine), report.value ? SETTLES_MS : 0)
+      settling = setTimeout(() => void ask(mine), report.value && !judges.knows(now) ? SETTLES_MS : 0)
     },
     { immediate: true },
   )
@@ -32,16 +45,11 @@ export function useDiagnosis(question: () => SearchQuestion | null) {
   async function ask(mine: number): Promise<void> {
     const now = question()
     if (!now || mine !== asked) return
-    judge ??= start()
     try {
-      const plain = JSON.parse(JSON.stringify(now)) as SearchQuestion
-      const answer = await judge.report(
-        plain,
-        proxy((share: number) => {
-          if (mine === asked) progress.value = share
-        }),
-      )
-      if (mine !== asked) return
+      const answer = await judges.ask(now, (share) => {
+        if (mine === asked) progress.value = share
+      })
+      if (mine !== asked || !answer) return
       report.value = answer
       failure.value = ''
     } catch (error) {
@@ -50,15 +58,24 @@ export function useDiagnosis(question: () => SearchQuestion | null) {
     } finally {
       if (mine === asked) progress.value = null
     }
+    // By what is on the screen then.
+    await nextTick()
+    if (mine === asked && report.value && failure.value === '') await judges.thinkAhead(ahead(report.value), rest)
   }
 
-  function start(): Remote<DiagnosisJudge> {
-    worker = new Worker(new URL('../workers/diagnosis.worker.ts', import.meta.url), { type: 'module' })
-    return wrap<DiagnosisJudge>(worker)
+  const rest = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, RESTS_MS))
+
+  function start(): Judge {
+    const worker = new Worker(new URL('../workers/diagnosis.worker.ts', import.meta.url), { type: 'module' })
+    workers.push(worker)
+    const remote = wrap<DiagnosisJudge>(worker)
+    return { report: (asking, onProgress) => remote.report(asking, proxy(onProgress)) }
   }
   onBeforeUnmount(() => {
+    asked += 1
+    judges.stop()
     clearTimeout(settling)
-    worker?.terminate()
+    for (const worker of workers) worker.terminate()
   })
   return { report, progress, failure }
 }

@@ -23,7 +23,7 @@ import type { SearchHistory } from './history'
 import { chainLeft } from './report/chain-left'
 import { contradictions } from './report/contradictions'
 import {
-  named,
+  withFindingsNamed,
   type ActReport,
   type FoundReport,
   type ObservationReport,
@@ -140,7 +140,7 @@ export class Diagnosis {
           : [{ place: id, components, links, chance: this.chanceOf(belief, ({ place }) => place.id === id) }],
       ),
     }
-    return named(report, history)
+    return withFindingsNamed(report, (finding) => history.findings[finding]?.id ?? '')
   }
 
   private foundAt(test: number, outcome: string): FoundReport | null {

@@ -97,10 +97,10 @@ async function other(): Promise<void> {
   const way = step.value?.others[0]
   if (way) await take(way)
 }
-async function undo(): Promise<void> {
-  const last = state.value.standing.findLast((row) => row.entry.kind === 'cleaned' || row.entry.kind === 'left')
-  if (last && 'words' in last.entry && session.mayWrite) await steps.strike(last.id, last.entry.words)
-}
+const undo = useUndoLast(
+  () => state.value.standing.findLast((row) => row.entry.kind === 'cleaned' || row.entry.kind === 'left'),
+  steps.strike,
+)
 
 const dry = computed(() => {
   const end = dryAt(state.value)
@@ -120,7 +120,6 @@ useBenchKeys([
   { key: 'd', label: 'What is dirty with what', run: () => (saying.value = !saying.value) },
   { key: 'o', label: 'Another way', run: () => void other() },
   { key: 'l', label: 'Leave this', run: () => void leave() },
-  { key: 'u', label: 'Undo the last step', run: () => void undo() },
   { key: 'w', label: 'Ring when it is dry', run: () => void ringWhenDry() },
 ])
 useNextAction({

@@ -57,17 +57,14 @@ async function tooMuch(): Promise<void> {
   const now = point.value
   if (now && session.mayWrite) await steps.add({ kind: 'soaked-off', point: now.id, words: now.name })
 }
-async function undo(): Promise<void> {
-  const last = state.value.standing.findLast((row) => row.entry.kind === 'oiled' || row.entry.kind === 'soaked-off')
-  if (last && 'words' in last.entry && session.mayWrite) await steps.strike(last.id, last.entry.words)
-}
+const undo = useUndoLast(
+  () => state.value.standing.findLast((row) => row.entry.kind === 'oiled' || row.entry.kind === 'soaked-off'),
+  steps.strike,
+)
 const drops = (value: number): string => (Number.isInteger(value) ? String(value) : value.toFixed(2).replace(/0$/, ''))
 const given = computed(() => [...state.value.oiled.values()].reduce((sum, entry) => sum + entry.quarters, 0) / 4)
 
-useBenchKeys([
-  { key: 'x', label: 'Too much here: soak it off', run: () => void tooMuch() },
-  { key: 'u', label: 'Undo the last step', run: () => void undo() },
-])
+useBenchKeys([{ key: 'x', label: 'Too much here: soak it off', run: () => void tooMuch() }])
 useNextAction({
   label: computed(() => (point.value ? `Done: ${numbers.value.get(point.value.id)}, ${point.value.name}` : '')),
   active: computed(() => point.value !== null && session.mayWrite),

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { atStart } from '~~/core/engine/name-in-sentence'
 import type { ActReport, ObservationReport } from '~~/core/diagnosis/report/search-report'
+import { rowsOfAct } from '~~/work/rows-of-act'
 
 /** One act as one big card: what to do once, and under it everything that can be noted at it, a row and a key each. */
 const props = defineProps<{
@@ -21,21 +22,12 @@ const emit = defineEmits<{
   another: []
 }>()
 
-const FEW = 6
 const showAll = ref(false)
-/** Somebody notes that it stands: what can only be judged while it turns is not asked. */
-const stands = computed(() => {
-  const runs = props.act.observations.filter(({ outcomes }) => outcomes.some(({ id }) => id === 'stands'))
-  const said = runs.flatMap(({ id }) => props.noted.get(id) ?? [])
-  return said.length > 0 && said.every((outcome) => outcome === 'stands' || outcome === 'trips')
-})
-const askable = computed(() => props.act.observations.filter(({ needsRunning }) => !needsRunning || !stands.value))
-const rows = computed(() =>
-  showAll.value ? askable.value : askable.value.filter((row, at) => at < FEW || props.noted.has(row.id)),
-)
-const more = computed(() => askable.value.length - rows.value.length)
+const shown = computed(() => rowsOfAct(props.act, props.noted, showAll.value))
+const rows = computed(() => shown.value.rows)
+const more = computed(() => shown.value.more)
 const takesOff = computed(() => props.act.takesOff.map(props.partName))
-const left = computed(() => rows.value.filter(({ id }) => !props.noted.has(id)))
+const left = computed(() => shown.value.left)
 
 /** The row the number keys speak of: the first not noted, unless another was gone to. */
 const gone = ref<string | null>(null)

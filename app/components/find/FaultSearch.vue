@@ -7,6 +7,7 @@ import { optionOf } from '~~/core/knowledge/schools-of-practice'
 import { schools } from '~~/core/knowledge/schools'
 import type { JobBook } from '~~/messages/book'
 import type { EngineDescription } from '~~/core/engine/description-schema'
+import { booksAhead, offAt } from '~~/work/books-ahead'
 import { askedSearch } from '~~/work/search-question'
 import { suspicionGrade } from '~/drawing/suspicion-grade'
 
@@ -46,7 +47,18 @@ const schoolWords = (id: string): string => {
 }
 const percent = (chance: number): string => `${chance < 0.1 ? (chance * 100).toFixed(1) : Math.round(chance * 100)} %`
 
-const { report, progress, failure } = useDiagnosis(() => asked.value.question)
+const { report, progress, failure } = useDiagnosis(
+  () => asked.value.question,
+  (now) =>
+    asked.value.flaw || !session.mayWrite
+      ? []
+      : booksAhead(props.book, now, {
+          card: card.value,
+          repairs: repairs.value,
+          noted: saidHere.value,
+          off: search.value.off,
+        }).map((book) => () => askedSearch(book(), props.description).question),
+)
 const steps = useSearchSteps(
   computed(() => props.book),
   report,
@@ -158,12 +170,11 @@ async function note(row: Pick<ObservationReport, 'id' | 'words' | 'outcomes'>, i
   if (!outcome || !session.mayWrite || before?.outcome === outcome.id) return
   if (before) await takeBack(row, before)
   const act = card.value
-  await steps.noteOutcome(
-    { id: row.id, words: row.words, why: act?.observations.some(({ id }) => id === row.id) ? act.why : '' },
+  await steps.noteOutcome({
+    test: { id: row.id, words: row.words, why: act?.observations.some(({ id }) => id === row.id) ? act.why : '' },
     outcome,
-    [...new Set([...search.value.off, ...(act?.takesOff ?? [])])],
-  )
-  if (outcome.finds) await steps.confirm(outcome.finds)
+    off: offAt(act, search.value.off),
+  })
 }
 /** Noted otherwise: the first word is struck out, and what was found with it. */
 async function takeBack(
@@ -214,22 +225,18 @@ async function mendAll(): Promise<void> {
   for (const suspect of repairs.value) await steps.mend(suspect)
 }
 /** What was done last in this search and still counts: one press takes it back, as at the other stations. */
-const last = computed(() => {
-  const step = search.value.steps.findLast(({ row, struck }) => !struck && row.entry.kind !== 'known')
-  if (!session.mayWrite || !step || !('words' in step.row.entry)) return null
-  return { id: step.row.id, kind: step.row.entry.kind, words: step.row.entry.words }
-})
-async function undo(): Promise<void> {
-  const { value: step } = last
-  if (!step) return
+const last = computed(
+  () => search.value.steps.findLast(({ row, struck }) => !struck && row.entry.kind !== 'known')?.row,
+)
+const undo = useUndoLast(
+  () => last.value,
+  steps.strike,
   // What was noted at the card is noted anew at the same card; a repair taken back asks for something else.
-  if (step.kind !== 'outcome') enough()
-  await steps.strike(step.id, step.words)
-}
-useBenchKeys([
-  { key: 'a', label: 'Something else', run: another },
-  { key: 'u', label: 'Undo the last step', run: () => void undo() },
-])
+  ({ entry }) => {
+    if (entry.kind !== 'outcome') enough()
+  },
+)
+useBenchKeys([{ key: 'a', label: 'Something else', run: another }])
 // The pedal must not leave a search by accident: while a test is asked, it only points at what is asked.
 const root = useTemplateRef<HTMLElement>('root')
 useNextAction({
@@ -237,7 +244,7 @@ useNextAction({
   active: computed(() => session.mayWrite && (card.value !== null || repairs.value.length > 0)),
   run: () => root.value?.querySelector<HTMLElement>('article.act, article button')?.focus(),
   get back() {
-    return last.value ? undo : undefined
+    return last.value && session.mayWrite ? undo : undefined
   },
 })
 </script>
@@ -319,7 +326,7 @@ useNextAction({
         :job-id="book.job.id"
         :found="foundSoFar"
         :may-write="session.mayWrite"
-        :undo="last ? undo : null"
+        :undo="last && session.mayWrite ? undo : null"
         @another="another"
       />
       <SayWhatYouSee :sayable="report.sayable" :may-write="session.mayWrite" @say="say" />

@@ -142,10 +142,10 @@ function moveStep(from: number, to: number): void {
   void keepPlan({ order })
 }
 const takeSuggested = (ids: readonly string[]): Promise<void> => setGoals([...new Set([...strip.value.chosen, ...ids])])
-async function undo(): Promise<void> {
-  const last = state.value.standing.findLast((row) => ['off', 'not-as-planned', 'moved'].includes(row.entry.kind))
-  if (last && 'words' in last.entry && session.mayWrite) await steps.strike(last.id, last.entry.words)
-}
+const undo = useUndoLast(
+  () => state.value.standing.findLast((row) => ['off', 'not-as-planned', 'moved'].includes(row.entry.kind)),
+  steps.strike,
+)
 function openGoals(): void {
   wanted.value = [...strip.value.chosen]
   choosing.value = 'goals'
@@ -177,7 +177,6 @@ useBenchKeys([
       if (step.value && session.mayWrite) void leaveOn(step.value.part)
     },
   },
-  { key: 'u', label: 'Undo the last step', run: () => void undo() },
   { key: 'g', label: 'What it is opened for', run: openGoals },
   {
     key: 'j',

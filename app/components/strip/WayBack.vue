@@ -89,10 +89,10 @@ async function otherFate(fate: Fate): Promise<void> {
   const now = next.value
   if (now?.step.kind === 'fit') await steps.putBack({ id: now.step.part, name: now.step.name }, fate)
 }
-async function undo(): Promise<void> {
-  const last = back.value.state.standing.findLast((row) => ['back', 'done'].includes(row.entry.kind))
-  if (last && 'words' in last.entry && session.mayWrite) await steps.strike(last.id, last.entry.words)
-}
+const undo = useUndoLast(
+  () => back.value.state.standing.findLast((row) => ['back', 'done'].includes(row.entry.kind)),
+  steps.strike,
+)
 const label = computed(() => {
   const step = next.value?.step
   if (!step) return ''
@@ -118,7 +118,6 @@ useBenchKeys([
       if (next.value?.step.kind === 'test' && session.mayWrite) void done(next.value, 'Overruled')
     },
   },
-  { key: 'u', label: 'Undo the last step', run: () => void undo() },
 ])
 useNextAction({
   label,

@@ -31,15 +31,22 @@ export interface Place {
  * @param description the engine
  * @example placesOf(describeConstruction('tank-can')).filter(({ role }) => role === 'treads').length // 1
  */
-export function placesOf(description: EngineDescription): Place[] {
-  return [
+export function placesOf(description: EngineDescription): readonly Place[] {
+  const known = placesByDescription.get(description)
+  if (known) return known
+  const places = [
     ...wholePlaces(description),
     ...circuitPlaces(description),
     ...drivePlaces(description),
     ...drivenPlaces(description),
     ...turnablePlaces(description),
   ]
+  placesByDescription.set(description, places)
+  return places
 }
+
+/** A description never changes: one asked for again, as at every key of a search, has the places it had. */
+const placesByDescription = new WeakMap<EngineDescription, readonly Place[]>()
 
 /** What must be off to reach as far as a test or remedy at a place asks; null where this engine has no such way. */
 export function reachOf(

@@ -1,6 +1,5 @@
 import type { Area, Equipment } from '../../knowledge/knowledge-schema'
 import type { Advice } from '../advice/advice'
-import type { SearchHistory } from '../history'
 import type { ChainStretch } from './chain-left'
 
 export interface SuspectReport<Finding = string> {
@@ -113,10 +112,12 @@ export interface SearchReport<Finding = string> {
   }>
 }
 
-/** The report with the findings named as the history has them. */
-export function named(report: SearchReport<number>, { findings }: SearchHistory): SearchReport {
-  const name = (finding: number): string => findings[finding]?.id ?? ''
-  const told = (testimony: ReadonlyArray<ReportedTestimony<number>>): ReportedTestimony[] =>
+/** The same report with its findings called otherwise. */
+export function withFindingsNamed<One, Other>(
+  report: SearchReport<One>,
+  name: (finding: One) => Other,
+): SearchReport<Other> {
+  const told = (testimony: ReadonlyArray<ReportedTestimony<One>>): Array<ReportedTestimony<Other>> =>
     testimony.map(({ finding, times }) => ({ finding: name(finding), times }))
   return {
     ...report,
