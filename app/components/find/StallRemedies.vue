@@ -57,10 +57,10 @@ const enough = computed(() => {
         <tbody>
           <tr class="as-is">
             <th scope="row">As it is</th>
-            <td class="number">–</td>
-            <td class="number">–</td>
-            <td class="number figure">{{ stopsInFigures(risk.stopsPerPass) }}</td>
-            <td class="number">–</td>
+            <td data-head="Minutes" class="number">–</td>
+            <td data-head="Price" class="number">–</td>
+            <td data-head="Stops a pass" class="number figure">{{ stopsInFigures(risk.stopsPerPass) }}</td>
+            <td data-head="and cleaned" class="number">–</td>
           </tr>
           <tr v-for="entry in remedies" :key="entry.name">
             <th scope="row">
@@ -71,10 +71,10 @@ const enough = computed(() => {
               <div v-if="entry.row.against" class="quiet">{{ entry.row.against }}</div>
               <div v-if="schoolOf(entry.row.kind)" class="quiet">{{ schoolOf(entry.row.kind) }}</div>
             </th>
-            <td class="number figure">{{ Math.round(entry.minutes) }}</td>
-            <td class="number figure">{{ money(entry.minutes, entry.price) }}</td>
-            <td class="number figure">{{ stopsInFigures(entry.risk.stopsPerPass) }}</td>
-            <td class="number figure">
+            <td data-head="Minutes" class="number figure">{{ Math.round(entry.minutes) }}</td>
+            <td data-head="Price" class="number figure">{{ money(entry.minutes, entry.price) }}</td>
+            <td data-head="Stops a pass" class="number figure">{{ stopsInFigures(entry.risk.stopsPerPass) }}</td>
+            <td data-head="and cleaned" class="number figure">
               {{ entry.withCleaning ? stopsInFigures(entry.withCleaning.stopsPerPass) : '–' }}
             </td>
           </tr>
@@ -132,5 +132,40 @@ tbody td {
 thead .number {
   padding-right: 0;
   padding-left: 14px;
+}
+/* On a phone the name takes the width and the figures stand under it, each with its head. */
+@media (max-width: 600px) {
+  table {
+    min-width: 0;
+  }
+  thead {
+    display: none;
+  }
+  tbody tr {
+    display: grid;
+    grid-template-columns: repeat(4, 1fr);
+    padding: 8px 0;
+  }
+  tbody th {
+    grid-column: 1 / -1;
+    padding: 0 0 4px;
+  }
+  tbody td {
+    padding: 0;
+    text-align: left !important;
+  }
+  tbody td::before {
+    content: attr(data-head);
+    display: block;
+    font-size: 0.78rem;
+    font-family: var(--text);
+    color: var(--soft);
+  }
+  .as-is {
+    padding: 8px;
+  }
+  .as-is th {
+    padding-left: 0;
+  }
 }
 </style>
