@@ -4,6 +4,12 @@ import type { NewEntry, QueuedCommand, QueuedEntry } from './outbox-storage'
 
 /** Where entries are kept until the server has them. */
 export interface OutboxStorage {
+  /** Jots an entry down in the very instant, so that a page that is left within the key loses nothing. */
+  jot(entry: NewEntry): void
+  /** What was jotted down and never came further, oldest first. */
+  jotted(): NewEntry[]
+  /** It has come further. */
+  strikeJot(commandId: string): void
   read(): Promise<QueuedEntry[]>
   add(entry: NewEntry): Promise<QueuedEntry>
   replace(entry: QueuedEntry): Promise<void>
@@ -47,13 +53,21 @@ export class OutboxQueue {
   entries: readonly QueuedEntry[] = []
   private latestPut: Promise<void> = Promise.resolve()
   private readonly busyLanes = new Set<string>()
+  /** What was made on this page: it jots and keeps it itself. */
+  private readonly ours = new Set<string>()
   /** Which version our own edit of a subject led to, by the version it was made on. */
   private readonly followers = new Map<string, number>()
 
   constructor(private readonly around: Surroundings) {}
 
   async start(): Promise<void> {
-    const kept = await this.around.storage.read()
+    const { storage } = this.around
+    const jotted = storage.jotted().filter(({ commandId }) => !this.ours.has(commandId))
+    const kept = await storage.read()
+    for (const entry of jotted) {
+      if (!kept.some(({ commandId }) => commandId === entry.commandId)) kept.push(await storage.add(entry))
+      storage.strikeJot(entry.commandId)
+    }
     this.setEntries([
       ...kept,
       ...this.entries.filter((entry) => !kept.some((other) => other.sequence === entry.sequence)),
@@ -63,8 +77,11 @@ export class OutboxQueue {
 
   /** Keeps an entry; resolves once the storage has it. One after the other: the order of calls is the order of sending. */
   put(entry: NewEntry): Promise<void> {
+    this.ours.add(entry.commandId)
+    this.around.storage.jot(entry)
     const kept = this.latestPut.then(async () => {
       const row = await this.around.storage.add(this.onTopOfOurs(entry))
+      this.around.storage.strikeJot(entry.commandId)
       this.setEntries([...this.entries, row])
       this.flush()
     })

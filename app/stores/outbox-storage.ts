@@ -55,8 +55,32 @@ function storage(): Promise<IDBPDatabase> {
   return opened
 }
 
-/** The outbox in the browser's own database; every promise resolves when the browser has it on disk. */
+const JOTTED = 'echoppe.jotted.'
+
+/**
+ * The outbox in the browser's own database; every promise resolves when the browser has it on disk. That takes some
+ * milliseconds, in which a page can be left: until then an entry stands in the storage that takes it at once.
+ */
 export const browserStorage: OutboxStorage = {
+  jot(entry) {
+    // A photograph is too large for it, and a browser may refuse: then the database has it some milliseconds later.
+    if (entry.kind === 'photograph') return
+    try {
+      localStorage.setItem(JOTTED + entry.commandId, JSON.stringify(entry))
+    } catch {
+      return
+    }
+  },
+  jotted() {
+    // Commands are numbered by the clock: in order of their names they are in order of being made.
+    return Object.keys(localStorage)
+      .filter((key) => key.startsWith(JOTTED))
+      .sort()
+      .map((key) => JSON.parse(localStorage.getItem(key) as string) as NewEntry)
+  },
+  strikeJot(commandId) {
+    localStorage.removeItem(JOTTED + commandId)
+  },
   async read() {
     return (await storage()).getAll('outbox') as Promise<QueuedEntry[]>
   },
