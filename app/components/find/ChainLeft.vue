@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ChainLink, ChainStation, ChainStretch } from '~~/core/diagnosis/report/chain-left'
 import { suspicionGrade } from '~/drawing/suspicion-grade'
+import { chanceInFigures } from '~~/work/chance-in-figures'
 
 /**
  * The chain from the rails to the wheels as one line: what is out of it is struck through and drawn in close, what is
@@ -26,7 +27,6 @@ const LEAST = 0.02
 type Judged = Pick<ChainLink, 'chance' | 'atAll' | 'found'>
 const isLeft = ({ chance, found }: Judged): boolean => found || chance >= LEAST
 const isOut = (judged: Judged): boolean => !isLeft(judged) && judged.atAll < LEAST
-const percent = (chance: number): string => `${Math.round(chance * 100)} %`
 const grade = ({ chance, found }: Judged): string => (found ? 'found' : (suspicionGrade(chance) ?? 'faint'))
 const stretches = computed(() =>
   props.chain.map((stretch) => ({
@@ -50,14 +50,16 @@ const columns = computed(() =>
       <span class="line" aria-hidden="true"
         ><i :style="{ width: stretch.left ? `${stretch.chance * 100}%` : '0' }"
       /></span>
-      <span class="figure">{{ stretch.found ? 'found' : stretch.left ? percent(stretch.chance) : '' }}</span>
+      <span class="figure">{{ stretch.found ? 'found' : stretch.left ? chanceInFigures(stretch.chance) : '' }}</span>
       <span v-if="!stretch.left" class="visually-hidden">{{
         stretch.is === 'out' ? 'out of it' : 'nothing points there'
       }}</span>
       <ul v-if="stretch.left && stretch.named.length > 0">
         <li v-for="link in stretch.named" :key="link.place" :class="grade(link)">
           {{ link.words }}
-          <b v-if="stretch.named.length > 1 || stretch.out > 0">{{ link.found ? 'found' : percent(link.chance) }}</b>
+          <b v-if="stretch.named.length > 1 || stretch.out > 0">{{
+            link.found ? 'found' : chanceInFigures(link.chance)
+          }}</b>
         </li>
         <li v-if="stretch.out > 0" class="quiet">{{ stretch.out }} out of it</li>
       </ul>

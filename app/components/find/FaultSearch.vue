@@ -10,6 +10,7 @@ import type { EngineDescription } from '~~/core/engine/description-schema'
 import { booksAhead, offAt } from '~~/work/books-ahead'
 import { askedSearch } from '~~/work/search-question'
 import { suspicionGrade } from '~/drawing/suspicion-grade'
+import { chanceInFigures } from '~~/work/chance-in-figures'
 
 /** Which fault, and which test next: the current path shaded by suspicion, one big card, and the reasons. */
 const props = defineProps<{ book: JobBook; description: EngineDescription; generic: boolean }>()
@@ -382,7 +383,7 @@ useNextAction({
               driveSuspects
                 .map(
                   (place) =>
-                    `${place.place.replace(/^.*?\./, '').replaceAll('-', ' ')} ${Math.round(place.chance * 100)} %`,
+                    `${place.place.replace(/^.*?\./, '').replaceAll('-', ' ')} ${chanceInFigures(place.chance)}`,
                 )
                 .join(', ')
             }}.</template

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { atStart } from '~~/core/engine/name-in-sentence'
 import type { SearchReport } from '~~/core/diagnosis/report/search-report'
+import { chanceInFigures } from '~~/work/chance-in-figures'
 
 /** The end of a search: what was found, what may still be there with its chance and the price of looking, and no more. */
 const props = defineProps<{
@@ -19,7 +20,6 @@ const left = computed(() =>
     words: props.report.suspects.find(({ id }) => id === entry.suspect)?.words ?? entry.suspect,
   })),
 )
-const percent = (chance: number): string => (chance < 0.01 ? 'under 1 %' : `${Math.round(chance * 100)} %`)
 // What was found is mended and the trial has passed: the pedal leads where the card does, not through the stations between.
 const prove = computed(() => `/jobs/${props.jobId}/prove`)
 useNextAction({
@@ -49,7 +49,7 @@ useNextAction({
         <dl>
           <template v-for="entry in left" :key="entry.suspect"
             ><dt>{{ atStart(entry.words) }}</dt>
-            <dd class="figure">{{ percent(entry.chance) }}</dd>
+            <dd class="figure">{{ chanceInFigures(entry.chance) }}</dd>
             <dd class="figure quiet">{{ Math.round(entry.minutes) }} min to look</dd></template
           >
         </dl>

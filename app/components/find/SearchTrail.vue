@@ -2,6 +2,7 @@
 import { atStart } from '~~/core/engine/name-in-sentence'
 import { showMoment } from '~~/work/describe-due'
 import type { JobSearch } from '~~/work/search-history'
+import { chanceInFigures } from '~~/work/chance-in-figures'
 
 /** The history of the reasoning: what was done, what was believed until then, and why it was chosen. */
 defineProps<{ steps: JobSearch['steps']; mayWrite: boolean }>()
@@ -15,9 +16,7 @@ const leads: Readonly<Record<string, string>> = {
   known: 'Known',
 }
 const believedOf = (entry: JobSearch['steps'][number]['row']['entry']): string =>
-  'believed' in entry
-    ? entry.believed.map((one) => `${one.words} ${Math.round(one.chance * 100)}\u00A0%`).join('; ')
-    : ''
+  'believed' in entry ? entry.believed.map((one) => `${one.words} ${chanceInFigures(one.chance)}`).join('; ') : ''
 const wordsOf = (entry: JobSearch['steps'][number]['row']['entry']): string =>
   entry.kind === 'known'
     ? entry.circumstances.map((one) => one.replaceAll('-', ' ')).join(', ') || 'nothing of its past'
@@ -61,10 +60,8 @@ const wordsOf = (entry: JobSearch['steps'][number]['row']['entry']): string =>
               After it, as the book reckons:
               {{
                 [
-                  ...row.reckoned.believed
-                    .slice(0, 3)
-                    .map((one) => `${one.words} ${Math.round(one.chance * 100)}\u00A0%`),
-                  `nothing else ${Math.round(row.reckoned.nothingElse * 100)}\u00A0%`,
+                  ...row.reckoned.believed.slice(0, 3).map((one) => `${one.words} ${chanceInFigures(one.chance)}`),
+                  `nothing else ${chanceInFigures(row.reckoned.nothingElse)}`,
                 ].join('; ')
               }}. Next then: {{ row.reckoned.advice.words }}.
             </p>

@@ -2,6 +2,7 @@
 import { atStart } from '~~/core/engine/name-in-sentence'
 import type { SuspectReport } from '~~/core/diagnosis/report/search-report'
 import { suspicionGrade } from '~/drawing/suspicion-grade'
+import { chanceInFigures } from '~~/work/chance-in-figures'
 
 /** Who may have done it: chance, what speaks for and against, and what mending it takes. */
 const props = defineProps<{
@@ -21,7 +22,6 @@ const opened = ref<string | null>(null)
 const shown = computed(() => (showAll.value ? props.suspects : props.suspects.slice(0, few)))
 /** What was found speaks for those before. */
 const firstAnyway = computed(() => props.suspects.findIndex(({ implied, confirmed }) => !implied && !confirmed))
-const percent = (chance: number): string => (chance < 0.01 ? '<1' : String(Math.round(chance * 100)))
 const times = (value: number): string =>
   value >= 1
     ? `${value >= 9.5 ? Math.round(value) : value.toFixed(1)} times likelier`
@@ -33,8 +33,7 @@ const times = (value: number): string =>
     <div class="head">
       <h2>Suspects</h2>
       <span class="quiet"
-        >{{ nothingElse < 0.01 ? 'Under 1' : Math.round(nothingElse * 100) }} % that nothing else is wrong. Several may
-        be true at once.</span
+        >{{ chanceInFigures(nothingElse) }} that nothing else is wrong. Several may be true at once.</span
       >
     </div>
     <ul class="ruled-list">
@@ -53,7 +52,7 @@ const times = (value: number): string =>
           :aria-expanded="opened === suspect.id"
           @click="opened = opened === suspect.id ? null : suspect.id"
         >
-          <span class="figure chance">{{ suspect.confirmed ? 'seen' : `${percent(suspect.chance)} %` }}</span>
+          <span class="figure chance">{{ suspect.confirmed ? 'seen' : chanceInFigures(suspect.chance) }}</span>
           <span class="bar" aria-hidden="true"><i :style="{ width: `${Math.max(1, suspect.chance * 100)}%` }" /></span>
           <span class="words">{{ atStart(suspect.words) }}</span>
           <span class="quiet remedy"

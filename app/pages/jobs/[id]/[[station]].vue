@@ -47,13 +47,17 @@ const atWork = computed(() => ['strip', 'clean', 'mend', 'lubricate', 'rebuild']
 const closed = computed(() => book.value?.job.state === 'handed-back')
 
 const nextStation = computed(() => stationAfter(shown.value))
+/** There is no such job: the bench is where one goes on. */
+const nowhere = computed(() => !book.value && jobs.failure !== null)
 const nextLabel = computed(() => {
+  if (nowhere.value) return 'Back to the bench'
   if (shown.value === 'hand-back') return closed.value ? 'Back to the bench' : 'Hand back and close'
   return `Go on to ${stationName(nextStation.value ?? 'hand-back')}`
 })
 const handBack = ref<{ submit: () => Promise<void> }>()
 
 async function goOn(): Promise<void> {
+  if (nowhere.value) return void router.push('/')
   if (!book.value) return
   if (shown.value === 'hand-back') {
     if (closed.value) return void router.push('/')
@@ -70,7 +74,7 @@ useNextAction({
   label: nextLabel,
   run: () => void goOn(),
   back: () => {
-    const to = stationBefore(shown.value)
+    const to = nowhere.value ? null : stationBefore(shown.value)
     void router.push(to ? `/jobs/${jobId.value}/${to}` : '/')
   },
 })
