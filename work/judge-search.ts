@@ -5,6 +5,8 @@ import type { SearchQuestion } from './search-question'
 
 /** Share of the first answer that is done once the engine itself is made ready. Judged. */
 const MADE_READY = 0.3
+/** … and once everything is believed, and what to do next is still to be weighed. Judged. */
+const BELIEVED = 0.9
 
 /**
  * Judges searches, one engine at a time: made ready with progress, then asked after every finding. The screen’s worker
@@ -15,7 +17,7 @@ export class SearchJudge {
 
   /**
    * @param question all it depends on
-   * @param onProgress share of the making ready that is done
+   * @param onProgress share of the answer that is worked out; it may be told while this does not return
    * @throws RangeError naming what the engine or the knowledge does not have
    */
   async report(
@@ -28,6 +30,6 @@ export class SearchJudge {
       this.known = { key, diagnosis: new Diagnosis(description, knowledgeOf(practice, description), context) }
     const { diagnosis } = this.known
     await onProgress(MADE_READY)
-    return diagnosis.report(history, bench)
+    return diagnosis.report(history, bench, (share) => void onProgress(MADE_READY + (BELIEVED - MADE_READY) * share))
   }
 }

@@ -76,9 +76,10 @@ export class Diagnosis {
 
   /**
    * @param history findings and events
+   * @param onState told the share of its states that is worked out, where they are one after the other
    * @throws RangeError naming an unknown test, outcome or suspect
    */
-  believe(history: SearchHistory): Belief {
+  believe(history: SearchHistory, onState?: (share: number) => void): Belief {
     if (this.engine.rowCount > MOST_ROWS) {
       this.engine.forgetRows()
       this.evidence = null
@@ -87,7 +88,7 @@ export class Diagnosis {
     const key = JSON.stringify(events)
     if (this.slots?.key !== key) this.slots = { key, slots: slotsOf(this.engine, events) }
     this.evidence = new Evidence(this.engine, this.slots.slots, history.findings, this.evidence)
-    return new Belief(this.evidence, history, () => this.populations.after(history))
+    return new Belief(this.evidence, history, () => this.populations.after(history, onState))
   }
 
   /** The act everything is tried at: what the advice falls back on, and what proves a repair. */
@@ -103,10 +104,11 @@ export class Diagnosis {
   /**
    * @param history findings and events, each with its state of the engine
    * @param bench what is off and refused now
+   * @param onState told the share of the history's states that is worked out
    * @throws RangeError naming an unknown test, outcome or suspect
    */
-  report(history: SearchHistory, bench: BenchNow = {}): SearchReport {
-    const belief = this.believe(history)
+  report(history: SearchHistory, bench: BenchNow = {}, onState?: (share: number) => void): SearchReport {
+    const belief = this.believe(history, onState)
     const choices = this.choose(belief, bench)
     const advice = this.adviser.advise(belief, choices, bench)
     const minutes = history.findings.map((finding) => {

@@ -266,6 +266,7 @@ useNextAction({
       <v-progress-linear
         :model-value="progress * 100"
         height="8"
+        bg-opacity="0.2"
         color="primary"
         aria-label="Making the engine ready"
       /><span class="quiet">Working out what the circuit of this engine shows with things wrong …</span>

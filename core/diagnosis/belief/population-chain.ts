@@ -11,8 +11,12 @@ export class PopulationChain {
 
   constructor(private readonly engine: CompiledEngine) {}
 
-  /** @throws RangeError naming an unknown test, outcome or suspect */
-  after({ findings, events }: SearchHistory): Population {
+  /**
+   * @param history up to now
+   * @param onState told the share of its states that is worked out, after each
+   * @throws RangeError naming an unknown test, outcome or suspect
+   */
+  after({ findings, events }: SearchHistory, onState: (share: number) => void = () => {}): Population {
     const { engine } = this
     const states = [...new Set([0, ...findings.map(({ state }) => state), ...events.map(({ state }) => state)])].sort(
       (one, other) => one - other,
@@ -30,6 +34,7 @@ export class PopulationChain {
         const evidence = new Evidence(engine, slotsOf(engine, done), known, population?.evidence ?? null)
         population = population ? populationAfter(population, evidence, state) : populationOf(evidence)
       }
+      onState((at + 1) / states.length)
       return { key, population }
     })
     return population as unknown as Population
