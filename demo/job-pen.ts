@@ -9,6 +9,7 @@ import { engineTypes, type DemoType } from './engine-types'
 import type { DemoEngine } from './engines'
 
 const MINUTE_MS = 60 * 1000
+export const DAY_MS = 24 * 60 * MINUTE_MS
 
 /** Runs one command as a screen would send it. */
 export async function runDemo<N extends CommandName>(

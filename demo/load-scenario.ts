@@ -8,14 +8,12 @@ import { demoRunningHours, shelf } from './care'
 import { engineTypes, type DemoType } from './engine-types'
 import { engines, type DemoEngine } from './engines'
 import { instruments } from './instruments'
-import { JobPen, runDemo } from './job-pen'
+import { DAY_MS, JobPen, runDemo } from './job-pen'
 import { jobs, type DemoJob } from './jobs'
 import { parcelFields, parcels, type DemoParcel } from './parcels'
 import { benchHand, meters, owners, reader, shop } from './people-and-owners'
 import { demoTypeKnowledge } from './type-knowledge'
 import { writeJob } from './write-job'
-
-const DAY_MS = 24 * 3600 * 1000
 
 interface ScenarioOptions {
   readonly now: Date

@@ -1,13 +1,11 @@
 import { v7 as newId } from 'uuid'
 import { stationIds } from '../messages/vocabulary'
 import { drawPhotograph } from './draw-photograph'
-import type { JobPen } from './job-pen'
+import { DAY_MS, type JobPen } from './job-pen'
 import type { DemoJob } from './jobs'
 import { writeRelay, writeSequence, writeSeries, writeSheet, writeTurns } from './write-readings'
 import { writeCare, writeFinding, writeSearch } from './write-search-and-care'
 import { photographSister, writeStrip } from './write-steps'
-
-const DAY_MS = 24 * 3600 * 1000
 
 /** Where a job stands in the book besides itself. */
 export interface JobPlace {

@@ -85,6 +85,28 @@ export function changesBetween(shipped: Knowledge, copy: Knowledge): KnowledgeCh
   }
 }
 
+/** The changes without whatever is said of one row: it is as it ships, or is not there. */
+export function asShipped(changes: KnowledgeChanges, list: KnowledgeList, id: string): KnowledgeChanges {
+  return {
+    ...changes,
+    [list]: changes[list].filter((row) => row.id !== id),
+    without: { ...changes.without, [list]: changes.without[list].filter((entry) => entry !== id) },
+  }
+}
+
+/** The changes with one row left out: one that ships is named, one of the copy's own is gone. */
+export function leftOut(
+  shipped: Knowledge,
+  changes: KnowledgeChanges,
+  list: KnowledgeList,
+  id: string,
+): KnowledgeChanges {
+  const next = asShipped(changes, list, id)
+  return shipped[list].some((row) => row.id === id)
+    ? { ...next, without: { ...next.without, [list]: [...next.without[list], id] } }
+    : next
+}
+
 /**
  * @example countChanges(changesBetween(diagnosisKnowledge, diagnosisKnowledge)) // 0
  */

@@ -1,23 +1,21 @@
 <script setup lang="ts">
-import { nameInGeneral } from '~~/work/name-in-general'
 import { plainCopy } from '~/forms/plain-copy'
-import { problemSentence } from '~/stores/problem-sentence'
-import { benchTestsOf } from '~~/core/diagnosis/places/bench-tests'
 import {
+  asShipped,
   changedKnowledge,
   changesBetween,
   countChanges,
   knowledgeLists,
+  leftOut,
   noChanges,
   type KnowledgeChanges,
   type KnowledgeList,
 } from '~~/core/knowledge/knowledge-changes'
 import type { Fault, Knowledge, Remedy, Test } from '~~/core/knowledge/knowledge-schema'
-import { placesOf } from '~~/core/diagnosis/places/places-of'
-import { suspectsOf } from '~~/core/diagnosis/places/suspects'
 import { diagnosisKnowledge } from '~~/core/knowledge/diagnosis-knowledge'
 import type { EngineBook } from '~~/messages/book'
 import type { EngineDescription } from '~~/core/engine/description-schema'
+import { knowledgeRows } from '~~/work/knowledge-rows'
 
 /** The type's own copy of the knowledge: faults, tests and remedies as they are with this type, beside what ships. */
 const props = defineProps<{ book: EngineBook; description: EngineDescription }>()
@@ -33,49 +31,6 @@ const search = ref('')
 const only = ref<'engine' | 'all' | 'differing'>('engine')
 const onlyNames = { engine: 'Of this engine', all: 'All', differing: 'Changed' } as const
 
-/** What concerns this engine at all: faults it has a place for, tests that can be made on it, remedies of those faults. */
-const concerned = computed(() => {
-  const places = placesOf(props.description)
-  const suspects = suspectsOf(props.description, places, copy.value, new Set())
-  const circumstances = new Set([`power-${props.description.power}`]) as unknown as Parameters<typeof benchTestsOf>[3]
-  return {
-    placeNames: new Map(suspects.map(({ fault, name }) => [fault.id, name])),
-    faults: new Set(suspects.map(({ fault }) => fault.id)),
-    tests: new Set(benchTestsOf(props.description, places, copy.value, circumstances).map(({ test }) => test.id)),
-    remedies: new Set(suspects.map(({ remedy }) => remedy.id)),
-  }
-})
-type Row = {
-  readonly id: string
-  readonly name: string
-  readonly aside: string
-  readonly figures: readonly string[]
-  readonly shipped: readonly string[] | null
-  readonly state: 'as shipped' | 'changed' | 'own' | 'left out'
-}
-const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
-const percent = (chance: number): string => `${Number((chance * 100).toPrecision(2))} %`
-const describe = {
-  faults: (row: Fault) => ({
-    name: capital(
-      row.name === diagnosisKnowledge.faults.find((fault) => fault.id === row.id)?.name
-        ? (concerned.value.placeNames.get(row.id) ?? nameInGeneral(row))
-        : nameInGeneral(row),
-    ),
-    aside: `${row.area.replaceAll('-', ' ')}; ${copy.value.remedies.find((remedy) => remedy.id === row.remedy)?.name ?? row.remedy}`,
-    figures: [percent(row.prior)],
-  }),
-  tests: (row: Test) => ({
-    name: nameInGeneral(row),
-    aside: row.outcomes.map((outcome) => outcome.name).join(', '),
-    figures: [`${row.minutes} min`, percent(row.misread)],
-  }),
-  remedies: (row: Remedy) => ({
-    name: row.name,
-    aside: [...row.parts, ...row.products].join(', '),
-    figures: [`${row.minutes} min`, percent(row.success)],
-  }),
-}
 const heads: Readonly<Record<KnowledgeList, readonly string[]>> = {
   faults: ['At one place'],
   tests: ['Takes', 'Misread'],
@@ -86,34 +41,12 @@ const asides: Readonly<Record<KnowledgeList, string>> = {
   tests: 'Comes out as',
   remedies: 'Parts and products',
 }
-const rows = computed<Row[]>(() => {
-  const of = list.value
-  const shippedById = new Map(
-    (diagnosisKnowledge[of] as ReadonlyArray<Fault | Test | Remedy>).map((row) => [row.id, row]),
-  )
-  const own = new Set(changes.value[of].map((row) => row.id))
-  const gone = new Set(changes.value.without[of])
-  const tell = describe[of] as (row: Fault | Test | Remedy) => { name: string; aside: string; figures: string[] }
-  const kept = (copy.value[of] as ReadonlyArray<Fault | Test | Remedy>).map((row): Row => {
-    const shipped = shippedById.get(row.id)
-    return {
-      id: row.id,
-      ...tell(row),
-      shipped: shipped && own.has(row.id) ? tell(shipped).figures : null,
-      state: !shipped ? 'own' : own.has(row.id) ? 'changed' : 'as shipped',
-    }
-  })
-  const left = [...gone].flatMap((id): Row[] => {
-    const row = shippedById.get(id)
-    return row ? [{ id, ...tell(row), shipped: null, state: 'left out' }] : []
-  })
+const all = computed(() => knowledgeRows(list.value, copy.value, changes.value, props.description))
+const rows = computed(() => {
   const words = search.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return [...kept, ...left].filter(
+  return all.value.filter(
     (row) =>
-      (only.value === 'all' ||
-        (only.value === 'differing'
-          ? row.state !== 'as shipped'
-          : concerned.value[of].has(row.id) || row.state !== 'as shipped')) &&
+      (only.value === 'all' || row.state !== 'as shipped' || (only.value === 'engine' && row.concerns)) &&
       words.every((word) => `${row.name} ${row.aside} ${row.id}`.toLowerCase().includes(word)),
   )
 })
@@ -131,20 +64,8 @@ async function save(next: KnowledgeChanges): Promise<void> {
     version > 0 ? { version, changes: base ?? noChanges } : undefined,
   )
 }
-const without = (id: string): KnowledgeChanges => ({
-  ...changes.value,
-  [list.value]: (changes.value[list.value] as ReadonlyArray<{ id: string }>).filter((row) => row.id !== id),
-  without: {
-    ...changes.value.without,
-    [list.value]: changes.value.without[list.value].filter((entry) => entry !== id),
-  },
-})
-const setBack = (id: string): Promise<void> => save(without(id))
-const leaveOut = (id: string): Promise<void> => {
-  const next = without(id)
-  const ships = (diagnosisKnowledge[list.value] as ReadonlyArray<{ id: string }>).some((row) => row.id === id)
-  return save(ships ? { ...next, without: { ...next.without, [list.value]: [...next.without[list.value], id] } } : next)
-}
+const setBack = (id: string): Promise<void> => save(asShipped(changes.value, list.value, id))
+const leaveOut = (id: string): Promise<void> => save(leftOut(diagnosisKnowledge, changes.value, list.value, id))
 const asking = ref(false)
 
 const editing = shallowRef<{
@@ -168,46 +89,6 @@ async function keep(row: Fault | Test | Remedy): Promise<void> {
   await save(changesBetween(diagnosisKnowledge, next))
 }
 
-// The whole copy as a file, out and in.
-function saveFile(): void {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([`${JSON.stringify(copy.value, null, 1)}\n`], { type: 'application/json' }))
-  link.download = `knowledge-${props.book.type.name.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-')}.json`
-  link.click()
-  URL.revokeObjectURL(link.href)
-}
-const flaws = ref<ReadonlyArray<{ readonly place: string; readonly message: string }>>([])
-const brought = shallowRef<{ readonly name: string; readonly changes: KnowledgeChanges } | null>(null)
-const MOST_BYTES = 4_000_000
-async function readFile(event: Event): Promise<void> {
-  const box = event.target as HTMLInputElement
-  const file = box.files?.[0]
-  box.value = ''
-  flaws.value = []
-  brought.value = null
-  if (!file) return
-  try {
-    if (file.size > MOST_BYTES) throw new SyntaxError('too large')
-    const found = await $fetch<{ flaws: typeof flaws.value; changes: KnowledgeChanges | null }>(
-      '/api/knowledge/check',
-      { method: 'POST', body: JSON.parse(await file.text()) as object },
-    )
-    flaws.value = found.flaws
-    if (found.changes) brought.value = { name: file.name, changes: found.changes }
-  } catch (error) {
-    flaws.value = [
-      {
-        place: file.name,
-        message: error instanceof SyntaxError ? 'This is no JSON file that can be read.' : problemSentence(error),
-      },
-    ]
-  }
-}
-async function takeOver(): Promise<void> {
-  const found = brought.value
-  brought.value = null
-  if (found) await save(found.changes)
-}
 function leaveOutEdited(): void {
   if (editing.value) void leaveOut(editing.value.row.id)
   editing.value = null
@@ -216,42 +97,13 @@ function leaveOutEdited(): void {
 
 <template>
   <section class="known" aria-label="What we know of this type">
-    <div class="top">
+    <KnowledgeFile :copy="copy" :name="book.type.name" :may-write="session.mayWrite" @taken="save">
       <p class="quiet intro">
         How often each fault is met on the {{ book.type.maker }} {{ book.type.name }}, what each test costs and what
         mends it. A row changed here counts for every engine of the type; what the shop learns from closed jobs comes on
         top.
       </p>
-      <div class="file">
-        <v-btn variant="outlined" @click="saveFile">Save as a file</v-btn
-        ><label v-if="session.mayWrite" class="bring"
-          >Read a file<input
-            type="file"
-            accept="application/json,.json"
-            aria-label="Read a knowledge file"
-            @change="readFile"
-        /></label>
-      </div>
-    </div>
-    <div v-if="flaws.length > 0" class="flaws" role="alert">
-      <p class="sign sign--fault">
-        The file was not taken over: {{ flaws.length === 1 ? 'one thing is' : `${flaws.length} things are` }} wrong in
-        it.
-      </p>
-      <ul>
-        <li v-for="flaw in flaws.slice(0, 12)" :key="`${flaw.place}${flaw.message}`">
-          <code>{{ flaw.place }}</code> {{ flaw.message }}
-        </li>
-      </ul>
-    </div>
-    <p v-if="brought" class="ask">
-      <span>{{
-        countChanges(brought.changes) === 0
-          ? `${brought.name} says what ships: taking it over sets this type back.`
-          : `${brought.name} differs from what ships in ${countChanges(brought.changes)} ${countChanges(brought.changes) === 1 ? 'row' : 'rows'}.`
-      }}</span><v-btn color="primary" variant="flat" @click="takeOver">Take it over</v-btn
-      ><v-btn variant="outlined" @click="brought = null">Leave it</v-btn>
-    </p>
+    </KnowledgeFile>
 
     <div class="bar">
       <div class="lists" role="tablist" aria-label="What to show">
@@ -388,52 +240,8 @@ function leaveOutEdited(): void {
   gap: 12px;
   grid-template-columns: minmax(0, 1fr);
 }
-.top {
-  display: flex;
-  gap: 24px;
-  justify-content: space-between;
-  align-items: flex-start;
-}
 .intro {
   max-width: 64ch;
-}
-.file {
-  display: flex;
-  gap: 10px;
-  flex: none;
-}
-.bring {
-  position: relative;
-  display: inline-flex;
-  align-items: center;
-  min-height: var(--target);
-  padding: 0 16px;
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  font-weight: 600;
-  font-size: 0.875rem;
-  cursor: pointer;
-}
-.bring input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-}
-.bring:focus-within {
-  outline: 2px solid var(--brass);
-  outline-offset: 2px;
-}
-.flaws ul {
-  margin: 6px 0 0;
-  padding-left: 1.1em;
-  display: grid;
-  gap: 3px;
-}
-.flaws code {
-  font-family: var(--mono);
-  color: var(--soft);
-  margin-right: 8px;
 }
 .ask {
   display: flex;
@@ -536,9 +344,6 @@ tbody th button:not(:disabled):hover {
   justify-self: start;
 }
 @media (max-width: 800px) {
-  .top {
-    flex-direction: column;
-  }
   .doing {
     white-space: normal;
   }
