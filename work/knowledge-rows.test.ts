@@ -6,7 +6,7 @@ import type { Fault } from '../core/knowledge/knowledge-schema'
 import { knowledgeRows } from './knowledge-rows'
 
 const description = describeConstruction('tank-can')
-const [first] = diagnosisKnowledge.faults as readonly [Fault, ...Fault[]]
+const first = diagnosisKnowledge.faults[0] as Fault
 const rowsWith = (changes: typeof noChanges) =>
   knowledgeRows('faults', changedKnowledge(diagnosisKnowledge, changes), changes, description)
 
