@@ -21,7 +21,7 @@ test('a search goes from act to act by its keys: what is seen is noted a row eac
 
   // Before the faults, the chain from the rails to the wheels: what is left of it, and what is out of it.
   const chain = page.getByRole('list', { name: 'The chain, and what is left of it' })
-  await expect(chain.getByRole('listitem').filter({ hasText: /^Treads/ })).toContainText(/9\d %tender axles/)
+  await expect(chain.getByRole('listitem').filter({ hasText: /^Treads/ })).toContainText(/9\d\s%tender axles/)
   await expect(chain.getByRole('listitem').filter({ hasText: /^Leads/ })).toHaveText(/out of it|nothing points there/)
 
   // The drawing bears the suspicion by sign and words, not by colour alone.
@@ -98,7 +98,7 @@ test('what is known of the engine changes the advice, and a generic machine is c
           .getByRole('button', { name: new RegExp(words) })
           .first()
           .textContent()
-      )?.match(/(\d+) %/)?.[1],
+      )?.match(/(\d+)\s%/)?.[1],
     )
   const before = await chanceOf('reads of the')
   await page.getByText('What is known').click()
