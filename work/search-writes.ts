@@ -7,6 +7,7 @@ import type { CommandPayload } from '../messages/commands'
 import { cutText } from '../messages/cut-text'
 import type { SearchEntry } from '../messages/search-entries'
 import { mendedInSearch } from './mended-in-search'
+import { standingRows } from './standing-rows'
 
 /** What was believed when a step was made; kept with it. */
 export type Believed = Extract<SearchEntry, { kind: 'outcome' }>['believed']
@@ -82,6 +83,41 @@ export function findingWrite(
   return {
     name: 'finding.save',
     payload: { id: finding.id, jobId: job.id, fields, ...(entry ? { search: { id: newId(), entry } } : {}) },
+    from: finding,
+  }
+}
+
+/**
+ * A step is struck out, and what it said of a finding of the ledger with it: what was mended by it is to be mended
+ * again, what was seen by it was not so.
+ */
+export function strikeWrite(
+  { job, search, findings }: Pick<JobBook, 'job' | 'search' | 'findings'>,
+  entryId: string,
+  words: string,
+): SearchWrite {
+  const entry = { kind: 'struck', entryId, words } as const
+  const struck = search.find(({ id }) => id === entryId)?.entry
+  if (struck?.kind !== 'repaired' && struck?.kind !== 'confirmed') return stepWrite(job.id, entry)
+  const finding = findings.find(({ id, state }) => {
+    const said = struck.kind === 'repaired' ? 'mended' : 'confirmed'
+    return id === struck.findingId && state === said
+  })
+  // Said once more since, it still stands.
+  const again = standingRows(search).some(
+    (row) => row.id !== entryId && row.entry.kind === struck.kind && row.entry.findingId === struck.findingId,
+  )
+  if (!finding || again) return stepWrite(job.id, entry)
+  const { what, place, origin, remedy } = finding
+  const state = struck.kind === 'repaired' ? 'confirmed' : 'ruled-out'
+  return {
+    name: 'finding.save',
+    payload: {
+      id: finding.id,
+      jobId: job.id,
+      fields: { what, place, origin, remedy, state },
+      search: { id: newId(), entry },
+    },
     from: finding,
   }
 }

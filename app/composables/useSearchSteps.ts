@@ -7,6 +7,7 @@ import {
   mendWrite,
   outcomeWrites,
   stepWrite,
+  strikeWrite,
   type Believed,
   type NotedOutcome,
   type SearchWrite,
@@ -34,6 +35,6 @@ export function useSearchSteps(book: ComputedRef<JobBook>, report: Ref<SearchRep
     add({ kind: 'ruled-out', suspect: suspect.id, words: suspect.words, believed: believed() })
   const couldNot = (test: { id: string; words: string }): Promise<void> =>
     add({ kind: 'could-not', test: test.id, words: test.words })
-  const strike = useStriking(add)
+  const strike = useStriking(({ entryId, words }) => send(strikeWrite(book.value, entryId, words)))
   return { add, noteOutcome, confirm, nameFinding, mend, ruleOut, couldNot, strike }
 }

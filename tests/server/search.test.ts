@@ -9,6 +9,7 @@ import { readJob } from '../../server/services/read-job'
 import type { SearchEntry } from '../../messages/search-entries'
 import { searchOf } from '../../work/search-history'
 import { problemsOf } from '../../messages/validate'
+import { confirmWrite, mendWrite, strikeWrite, type SearchWrite } from '../../work/search-writes'
 import { someJob } from '../support/some-entries'
 import { send, takeInSomething, useTestBook } from '../support/test-book'
 
@@ -311,5 +312,44 @@ describe('what an earlier job left', () => {
     const left = diagnosis.report(history, { leave: [suspect] })
     expect(left.advice.kind).toBe('act')
     expect(left.suspects[0]).toMatchObject({ id: suspect, confirmed: true })
+  })
+})
+
+describe('a step struck out', () => {
+  it('takes what it said of the finding with it: mended by it is to be mended again, in a state of its own', async () => {
+    const { jobId } = await takeInSomething(shop.book, shop.maren)
+    const read = () => readJob(shop.book.database, jobId)
+    const write = ({ name, payload, from }: SearchWrite) =>
+      send(shop.book, shop.maren, name, payload, from ? { expectedVersion: from.version } : {})
+    const suspect = {
+      id: 'lead-off@leads.lead.right',
+      words: 'the lead is off',
+      area: 'leads',
+      remedy: { words: 'Solder it' },
+    } as const
+    const lastOf = async (kind: SearchEntry['kind']) =>
+      (await read()).search.findLast(({ entry }) => entry.kind === kind)?.id ?? ''
+    const now = async () => {
+      const book = await read()
+      return [
+        book.findings.map(({ state }) => state),
+        searchOf(book, '').history.events.map(({ kind, state }) => [kind, state]),
+      ]
+    }
+    await write(confirmWrite(jobId, suspect, []))
+    await write(mendWrite(await read(), suspect, []))
+    await write(strikeWrite(await read(), await lastOf('repaired'), 'Solder it'))
+    expect(await now()).toEqual([['confirmed'], [['confirmed', 0]]])
+    await write(mendWrite(await read(), suspect, []))
+    expect(await now()).toEqual([
+      ['mended'],
+      [
+        ['confirmed', 0],
+        ['repaired', 1],
+      ],
+    ])
+    await write(strikeWrite(await read(), await lastOf('repaired'), 'Solder it'))
+    await write(strikeWrite(await read(), await lastOf('confirmed'), 'the lead is off'))
+    expect(await now()).toEqual([['ruled-out'], []])
   })
 })

@@ -5,7 +5,8 @@ import type { ActReport, ObservationReport, SuspectReport } from '~~/core/diagno
 import { dueCare } from '~~/core/care/due-list'
 import { optionOf } from '~~/core/knowledge/schools-of-practice'
 import { schools } from '~~/core/knowledge/schools'
-import type { JobBook } from '~~/messages/book'
+import type { JobBook, SearchRow } from '~~/messages/book'
+import type { SearchEntry } from '~~/messages/search-entries'
 import type { EngineDescription } from '~~/core/engine/description-schema'
 import { booksAhead, offAt } from '~~/work/books-ahead'
 import { askedSearch } from '~~/work/search-question'
@@ -229,9 +230,23 @@ async function mendAll(): Promise<void> {
 const last = computed(
   () => search.value.steps.findLast(({ row, struck }) => !struck && row.entry.kind !== 'known')?.row,
 )
+/** What was noted in the same key as a finding: it goes with it. */
+function notedWith(entry: SearchEntry): SearchRow | undefined {
+  const standing = search.value.steps.filter(({ struck }) => !struck)
+  const before = standing[standing.findIndex(({ row }) => row.entry === entry) - 1]?.row
+  if (entry.kind !== 'confirmed' || before?.entry.kind !== 'outcome') return undefined
+  const { test, outcome } = before.entry
+  const said = report.value?.sayable.find(({ id }) => id === test)?.outcomes.find(({ id }) => id === outcome)
+  return said?.finds?.id === entry.suspect ? before : undefined
+}
 const undo = useUndoLast(
   () => last.value,
-  steps.strike,
+  async (entryId, words) => {
+    const entry = last.value?.entry
+    const noting = entry && notedWith(entry)
+    await steps.strike(entryId, words)
+    if (noting && 'words' in noting.entry) await steps.strike(noting.id, noting.entry.words)
+  },
   // What was noted at the card is noted anew at the same card; a repair taken back asks for something else.
   ({ entry }) => {
     if (entry.kind !== 'outcome') enough()

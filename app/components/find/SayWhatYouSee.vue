@@ -6,6 +6,7 @@ const props = defineProps<{ sayable: SearchReport['sayable']; mayWrite: boolean 
 const emit = defineEmits<{ say: [test: string, outcome: string] }>()
 const picked = ref<string | null>(null)
 const said = ref('')
+const times = ref(0)
 
 const items = computed(() =>
   props.sayable.flatMap(({ id, words, act, outcomes }) =>
@@ -33,7 +34,9 @@ watch(picked, (value) => {
   const [test = '', outcome = ''] = value.split('\n')
   said.value = items.value.find((item) => item.value === value)?.title ?? ''
   emit('say', test, outcome)
-  void nextTick(() => (picked.value = null))
+  picked.value = null
+  // Empty again and left: the keys speak to the search, and U takes it back.
+  times.value += 1
 })
 useBenchKeys([{ key: 'v', label: 'Say what you see', run: open }])
 </script>
@@ -41,6 +44,7 @@ useBenchKeys([{ key: 'v', label: 'Say what you see', run: open }])
 <template>
   <div v-if="mayWrite" class="say">
     <v-autocomplete
+      :key="times"
       ref="field"
       v-model="picked"
       :items="items"
