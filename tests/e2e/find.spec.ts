@@ -88,12 +88,12 @@ test('a search goes from act to act by its keys: what is seen is noted a row eac
 
   // Struck out, not erased; and all of it is there after a reload.
   const many = await steps.count()
-  await steps.nth(1).getByRole('button').first().click()
+  await steps.nth(2).getByRole('button').first().click()
   await trail.getByRole('button', { name: 'Strike it out' }).click()
   await expect(page.getByText(/waiting for the server/)).toHaveCount(0)
   await page.reload()
   await expect(steps).toHaveCount(many, { timeout: 20_000 })
-  await steps.nth(1).getByRole('button').first().click()
+  await steps.nth(2).getByRole('button').first().click()
   await expect(trail.getByText(/^Believed until then: /)).toBeVisible()
 })
 
