@@ -152,7 +152,6 @@ thead .number {
   }
   tbody td {
     padding: 0;
-    text-align: left !important;
   }
   tbody td::before {
     content: attr(data-head);
