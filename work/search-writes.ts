@@ -97,12 +97,15 @@ export function strikeWrite(
   words: string,
 ): SearchWrite {
   const entry = { kind: 'struck', entryId, words } as const
-  const struck = search.find(({ id }) => id === entryId)?.entry
+  const row = search.find(({ id }) => id === entryId)
+  const struck = row?.entry
   if (struck?.kind !== 'repaired' && struck?.kind !== 'confirmed') return stepWrite(job.id, entry)
-  const finding = findings.find(({ id, state }) => {
-    const said = struck.kind === 'repaired' ? 'mended' : 'confirmed'
-    return id === struck.findingId && state === said
-  })
+  // One noted by hand before, and only called by its name here, stands as it was noted.
+  const finding = findings.find(
+    ({ id, state, notedAt }) =>
+      id === struck.findingId &&
+      (struck.kind === 'repaired' ? state === 'mended' : state === 'confirmed' && notedAt === row?.capturedAt),
+  )
   // Said once more since, it still stands.
   const again = standingRows(search).some(
     (row) => row.id !== entryId && row.entry.kind === struck.kind && row.entry.findingId === struck.findingId,

@@ -352,4 +352,20 @@ describe('a step struck out', () => {
     await write(strikeWrite(await read(), await lastOf('confirmed'), 'the lead is off'))
     expect(await now()).toEqual([['ruled-out'], []])
   })
+
+  it('leaves a finding as it was noted by hand, where only its name is taken back', async () => {
+    const { jobId } = await takeInSomething(shop.book, shop.maren)
+    const findingId = newId()
+    const fields = { what: 'A lead', place: '', state: 'confirmed', origin: 'inside', remedy: '' } as const
+    const at = (seconds: number) => ({ capturedAt: new Date(Date.now() - 60_000 + seconds * 1000).toISOString() })
+    await send(shop.book, shop.maren, 'finding.save', { id: findingId, jobId, fields }, at(0))
+    const [id, suspect] = [newId(), 'lead-off@leads.lead.right']
+    const entry = { kind: 'confirmed', suspect, words: 'the lead is off', findingId, believed } as const
+    await send(shop.book, shop.maren, 'search.add', { id, jobId, entry }, at(9))
+    const { name, payload } = strikeWrite(await readJob(shop.book.database, jobId), id, 'the lead is off')
+    await send(shop.book, shop.maren, name, payload)
+    const read = await readJob(shop.book.database, jobId)
+    expect(read.findings.map(({ state }) => state)).toEqual(['confirmed'])
+    expect(searchOf(read, '').history.events).toEqual([])
+  })
 })
