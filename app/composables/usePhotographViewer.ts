@@ -4,16 +4,17 @@ import type { PhotographRow, SisterPhotograph } from '~~/messages/book'
 export type ViewedPhotograph = PhotographRow | SisterPhotograph
 
 const opened = shallowRef<string | null>(null)
-const sisters = shallowRef<readonly SisterPhotograph[]>([])
+const none = (): readonly SisterPhotograph[] => []
+const beside = shallowRef(none)
 
 /** The photograph shown large, over any screen of a job. */
 export function usePhotographViewer() {
   return {
     opened,
-    sisters,
-    /** @param beside photographs of sister engines that may be laid over it */
-    open: (id: string, beside: readonly SisterPhotograph[] = []) => {
-      sisters.value = beside
+    sisters: computed(() => beside.value()),
+    /** @param sisters photographs of sister engines that may be laid over it, those that are still to come as well */
+    open: (id: string, sisters: () => readonly SisterPhotograph[] = none) => {
+      beside.value = sisters
       opened.value = id
     },
     close: () => {

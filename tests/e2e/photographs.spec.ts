@@ -92,11 +92,19 @@ test('a ring with words is put on a photograph and stays; a sister’s photograp
   await expect(viewer).toHaveCount(0)
   await expect(page.getByText(/waiting for the server/)).toHaveCount(0)
 
+  // Opened before the sister's photographs have come: they can be laid over it all the same.
+  let opened = (): void => undefined
+  const isOpen = new Promise<void>((resolve) => (opened = resolve))
+  await page.route('**/sister-photographs*', async (route) => {
+    await isOpen
+    await route.continue()
+  })
   await page.reload()
   const marked = card.getByRole('button', { name: '1 marked' })
   await expect(marked).toBeVisible({ timeout: 20_000 })
   await marked.click()
   await expect(viewer.getByLabel('At the ring')).toHaveValue('washer, dished side up')
+  opened()
   await viewer.getByRole('combobox', { name: 'Lay another over it' }).press('ArrowDown')
   await page
     .getByRole('option', { name: /^No\. 4, job \d+/ })

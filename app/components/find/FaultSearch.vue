@@ -1,17 +1,13 @@
 <script setup lang="ts">
-import { atStart } from '~~/core/engine/name-in-sentence'
 import { currentState } from '~~/core/diagnosis/history'
 import type { ActReport, ObservationReport, SuspectReport } from '~~/core/diagnosis/report/search-report'
 import { dueCare } from '~~/core/care/due-list'
 import { optionOf } from '~~/core/knowledge/schools-of-practice'
 import { schools } from '~~/core/knowledge/schools'
-import type { JobBook, SearchRow } from '~~/messages/book'
-import type { SearchEntry } from '~~/messages/search-entries'
+import type { JobBook } from '~~/messages/book'
 import type { EngineDescription } from '~~/core/engine/description-schema'
-import { booksAhead, offAt } from '~~/work/books-ahead'
+import { booksAhead } from '~~/work/books-ahead'
 import { askedSearch } from '~~/work/search-question'
-import { suspicionGrade } from '~/drawing/suspicion-grade'
-import { chanceInFigures } from '~~/work/chance-in-figures'
 
 /** Which fault, and which test next: the current path shaded by suspicion, one big card, and the reasons. */
 const props = defineProps<{ book: JobBook; description: EngineDescription; generic: boolean }>()
@@ -86,16 +82,14 @@ const advised = computed(() => {
 })
 const chosen = computed(() => offered.value.find(({ id }) => id === picks.value && id !== advised.value?.id) ?? null)
 const card = computed<ActReport | null>(() => underWay.value?.act ?? chosen.value ?? advised.value)
-/** What was noted in this state, and the entry it was noted with; what sheets say by themselves cannot be taken back here. */
-const noted = computed(
-  () =>
-    new Map(
-      search.value.history.findings
-        .filter((finding) => finding.state === state.value)
-        .map(({ id, test, outcome }) => [test, { id, outcome }] as const),
-    ),
-)
-const saidHere = computed(() => new Map([...noted.value].map(([test, { outcome }]) => [test, outcome])))
+const { saidHere, note, last, undo } = useSearchNoting({
+  search,
+  report,
+  steps,
+  card,
+  state,
+  undone: () => enough(),
+})
 const byWheel = computed(() => card.value?.byWheel ?? false)
 const others = computed(() => offered.value.filter(({ id }) => id !== card.value?.id).slice(0, 2))
 const suspectOf = (id: string): SuspectReport | undefined => report.value?.suspects.find((suspect) => suspect.id === id)
@@ -127,11 +121,6 @@ const findingWords = (id: string): string => {
   const entry = props.book.search.find((row) => row.id === id)?.entry
   return entry && 'words' in entry ? entry.words : id
 }
-const suspicion = computed(() =>
-  Object.fromEntries(
-    (report.value?.byPlace ?? []).flatMap(({ components, chance }) => components.map((id) => [id, chance] as const)),
-  ),
-)
 /** Care that is due anyway: where nothing is wrong it is all there is to do. */
 const due = computed(() => dueCare(search.value.running, search.value.circumstances))
 /** Nothing is likely enough to be called suspected. */
@@ -139,15 +128,6 @@ const CALM = 0.1
 const calm = computed(() =>
   (report.value?.suspects ?? []).every((suspect) => !suspect.confirmed && suspect.chance < CALM),
 )
-const reachable = computed(() => {
-  const off = new Set(search.value.off)
-  const open = (id: string | null): boolean =>
-    id === null ||
-    (props.description.accesses.find((access) => access.id === id)?.off ?? []).every((group) =>
-      group.some((part) => off.has(part)),
-    )
-  return new Set(props.description.nodes.filter((node) => open(node.access)).map((node) => node.id))
-})
 const picked = ref<string | null>(null)
 const highlighted = computed(
   () =>
@@ -157,39 +137,12 @@ const highlighted = computed(
         .map((place) => place.place),
     ),
 )
-const driveSuspects = computed(() =>
-  (report.value?.byPlace ?? []).filter((place) => place.links.length > 0 && suspicionGrade(place.chance) !== null),
-)
 const removable = computed(() =>
   props.description.parts
     .filter((part) => part.removal && !['wheel', 'tyre'].includes(part.kind))
     .map(({ id, name }) => ({ id, name })),
 )
 
-async function note(row: Pick<ObservationReport, 'id' | 'words' | 'outcomes'>, index: number): Promise<void> {
-  const outcome = row.outcomes[index]
-  const before = noted.value.get(row.id)
-  if (!outcome || !session.mayWrite || before?.outcome === outcome.id) return
-  if (before) await takeBack(row, before)
-  const act = card.value
-  await steps.noteOutcome({
-    test: { id: row.id, words: row.words, why: act?.observations.some(({ id }) => id === row.id) ? act.why : '' },
-    outcome,
-    off: offAt(act, search.value.off),
-  })
-}
-/** Noted otherwise: the first word is struck out, and what was found with it. */
-async function takeBack(
-  row: Pick<ObservationReport, 'id' | 'words' | 'outcomes'>,
-  before: { readonly id: string; readonly outcome: string },
-): Promise<void> {
-  if (!props.book.search.some(({ id }) => id === before.id)) return
-  await steps.strike(before.id, row.words)
-  const found = row.outcomes.find(({ id }) => id === before.outcome)?.finds
-  const entry =
-    found && props.book.search.findLast((step) => step.entry.kind === 'confirmed' && step.entry.suspect === found.id)
-  if (entry) await steps.strike(entry.id, found.words)
-}
 function noteAtCard(row: ObservationReport, index: number): void {
   if (card.value) underWay.value ??= { act: card.value, state: state.value }
   void note(row, index)
@@ -226,32 +179,6 @@ function couldNot(): void {
 async function mendAll(): Promise<void> {
   for (const suspect of repairs.value) await steps.mend(suspect)
 }
-/** What was done last in this search and still counts: one press takes it back, as at the other stations. */
-const last = computed(
-  () => search.value.steps.findLast(({ row, struck }) => !struck && row.entry.kind !== 'known')?.row,
-)
-/** What was noted in the same key as a finding: it goes with it. */
-function notedWith(entry: SearchEntry): SearchRow | undefined {
-  const standing = search.value.steps.filter(({ struck }) => !struck)
-  const before = standing[standing.findIndex(({ row }) => row.entry === entry) - 1]?.row
-  if (entry.kind !== 'confirmed' || before?.entry.kind !== 'outcome') return undefined
-  const { test, outcome } = before.entry
-  const said = report.value?.sayable.find(({ id }) => id === test)?.outcomes.find(({ id }) => id === outcome)
-  return said?.finds?.id === entry.suspect ? before : undefined
-}
-const undo = useUndoLast(
-  () => last.value,
-  async (entryId, words) => {
-    const entry = last.value?.entry
-    const noting = entry && notedWith(entry)
-    await steps.strike(entryId, words)
-    if (noting && 'words' in noting.entry) await steps.strike(noting.id, noting.entry.words)
-  },
-  // What was noted at the card is noted anew at the same card; a repair taken back asks for something else.
-  ({ entry }) => {
-    if (entry.kind !== 'outcome') enough()
-  },
-)
 useBenchKeys([{ key: 'a', label: 'Something else', run: another }])
 // The pedal must not leave a search by accident: while a test is asked, it only points at what is asked.
 const root = useTemplateRef<HTMLElement>('root')
@@ -305,38 +232,16 @@ useNextAction({
         @could-not="couldNot"
         @another="another"
       />
-      <article v-else-if="repairs.length > 0" class="card" aria-label="Mend now">
-        <span class="label">Mend now</span>
-        <h2>{{ repairs[0]?.remedy.words }}</h2>
-        <p>{{ report.advice.why }}</p>
-        <ul class="mends">
-          <li v-for="suspect in repairs" :key="suspect.id">
-            <b>{{ atStart(suspect.words) }}</b><span>{{ suspect.remedy.words }}</span
-            ><span class="figure quiet">{{ Math.round(suspect.totalMinutes) }} min</span>
-          </li>
-        </ul>
-        <p v-if="repairs.some(({ takesOff }) => takesOff.length > 0)" class="quiet">
-          Comes off for it: {{ [...new Set(repairs.flatMap(({ takesOff }) => takesOff))].map(partName).join(', ') }}.
-        </p>
-        <p
-          v-for="caution in new Set(repairs.map(({ remedy }) => remedy.caution).filter(Boolean))"
-          :key="caution"
-          class="sign sign--care"
-        >
-          {{ caution }}
-        </p>
-        <div v-if="session.mayWrite" class="acts">
-          <v-btn size="large" color="primary" @click="mendAll">{{
-            repairs.length > 1 ? 'All mended, now one run' : 'Mended, now one run'
-          }}</v-btn><v-btn
-            v-if="repairs.length === 1 && !repairs[0]?.confirmed"
-            size="large"
-            variant="outlined"
-            @click="repairs[0] && steps.confirm(repairs[0])"
-            >It is so</v-btn
-          ><v-btn size="large" variant="outlined" @click="another">Look on instead <kbd>A</kbd></v-btn>
-        </div>
-      </article>
+      <RepairAdvice
+        v-else-if="repairs.length > 0"
+        :repairs="repairs"
+        :why="report.advice.why"
+        :part-name="partName"
+        :may-write="session.mayWrite"
+        @mended="mendAll"
+        @confirm="steps.confirm"
+        @another="another"
+      />
       <SearchEnd
         v-else-if="report.advice.kind === 'done'"
         :report="report"
@@ -377,35 +282,7 @@ useNextAction({
         <h2 id="chain-left-head">What is left of the chain</h2>
         <ChainLeft :chain="report.chain" />
       </section>
-      <section aria-label="Current path, shaded by suspicion" class="path">
-        <CurrentPathDrawing
-          :description="description"
-          :states="{}"
-          :switches="{}"
-          :point="null"
-          :selected="picked"
-          :probes="[]"
-          :suspicion="suspicion"
-          :reachable="reachable"
-          @select="picked = picked === $event ? null : $event"
-        />
-        <p class="quiet legend">
-          <span class="mark high">◆</span> 40 % and more <span class="mark middle">●</span> 15 % and more
-          <span class="mark low">○</span> 5 % and more. Dashed points cannot be reached as it stands.<template
-            v-if="driveSuspects.length > 0"
-          >
-            Drive:
-            {{
-              driveSuspects
-                .map(
-                  (place) =>
-                    `${place.place.replace(/^.*?\./, '').replaceAll('-', ' ')} ${chanceInFigures(place.chance)}`,
-                )
-                .join(', ')
-            }}.</template
-          >
-        </p>
-      </section>
+      <SuspicionPath v-model:picked="picked" :description="description" :by-place="report.byPlace" :off="search.off" />
       <DueCareList v-if="due.length > 0 && !calm" :due="due" title="Due anyway" />
       <SuspectList
         :suspects="report.suspects"
@@ -464,24 +341,6 @@ useNextAction({
   border: 1.5px solid var(--amber);
   border-radius: 3px;
 }
-.mends {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.mends li {
-  display: grid;
-  grid-template-columns: 1.4fr 1.2fr max-content;
-  gap: 14px;
-  padding: 5px 0;
-  border-top: 1px solid var(--rule);
-}
-.acts {
-  display: flex;
-  gap: 12px;
-  flex-wrap: wrap;
-  margin-top: 6px;
-}
 .others {
   display: grid;
   grid-template-columns: max-content 1fr 1fr;
@@ -529,32 +388,10 @@ useNextAction({
   margin: 0;
   color: var(--soft);
 }
-.path {
-  min-width: 0;
-  border-top: 1px solid var(--rule);
-  padding-top: 10px;
-}
 .where {
   container-type: inline-size;
   display: grid;
   gap: 6px;
-}
-.legend {
-  margin-top: 4px;
-}
-.mark {
-  margin-left: 10px;
-  font-size: 1.05em;
-}
-.mark:first-child {
-  margin-left: 0;
-}
-.high {
-  color: var(--red);
-}
-.middle,
-.low {
-  color: var(--amber-ink);
 }
 .noted {
   display: flex;

@@ -37,7 +37,7 @@ watch(
   <ul v-if="own.length + sisters.length > 0" class="pictures" :aria-label="`Photographs: ${words}`">
     <li v-for="photograph in own" :key="photograph.id">
       <span v-if="photograph.width === 0" class="coming quiet">on the way</span>
-      <button v-else type="button" @click="viewer.open(photograph.id, sisters)">
+      <button v-else type="button" @click="viewer.open(photograph.id, () => sisters)">
         <img
           :src="`/api/photographs/${photograph.id}/thumbnail`"
           :alt="photograph.caption || `${words}, in this job`"
@@ -45,7 +45,7 @@ watch(
       </button>
     </li>
     <li v-for="photograph in sisters" :key="photograph.id" class="sister">
-      <button type="button" @click="viewer.open(photograph.id, sisters)">
+      <button type="button" @click="viewer.open(photograph.id, () => sisters)">
         <img
           :src="`/api/photographs/${photograph.id}/thumbnail`"
           :alt="photograph.caption || `${words}, on ${photograph.engine}`"
