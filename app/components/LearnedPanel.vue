@@ -7,6 +7,7 @@ import { constructionPlans, describeConstruction } from '~~/core/knowledge/const
 import { diagnosisKnowledge } from '~~/core/knowledge/diagnosis-knowledge'
 import type { LearnedBook } from '~~/messages/book'
 import { WORKSHOP_LANE } from '~~/messages/sendings'
+import { shareInFigures } from '~~/work/share-in-figures'
 
 /** What the shop's closed jobs have taught: how often each fault was found, what it makes of the chance, and how often the search was right. */
 const outbox = useOutbox()
@@ -31,7 +32,6 @@ onBeforeUnmount(
   }),
 )
 
-const percent = (chance: number): string => `${chance < 0.095 ? (chance * 100).toFixed(1) : Math.round(chance * 100)} %`
 const faultName = (id: string): string => {
   const fault = diagnosisKnowledge.faults.find((entry) => entry.id === id)
   const name = fault ? nameInGeneral(fault) : id
@@ -118,8 +118,8 @@ async function forget(construction: string | null): Promise<void> {
               <tr v-for="row in entry.rows" :key="row.fault">
                 <th scope="row">{{ faultName(row.fault) }}</th>
                 <td class="number figure">{{ row.found }} of {{ row.places }}</td>
-                <td class="number figure">{{ percent(row.shipped) }}</td>
-                <td class="number figure">{{ percent(row.now) }}</td>
+                <td class="number figure">{{ shareInFigures(row.shipped) }}</td>
+                <td class="number figure">{{ shareInFigures(row.now) }}</td>
               </tr>
             </tbody>
           </table>
@@ -151,7 +151,7 @@ async function forget(construction: string | null): Promise<void> {
             viewBox="0 0 200 18"
             preserveAspectRatio="none"
             role="img"
-            :aria-label="`said ${percent(band.meanChance)}, was so ${band.right} of ${band.count}`"
+            :aria-label="`said ${shareInFigures(band.meanChance)}, was so ${band.right} of ${band.count}`"
           >
             <rect x="0" y="7" width="200" height="4" class="ground" />
             <rect :x="band.low * 200" y="4" :width="(band.high - band.low) * 200" height="10" class="range" />

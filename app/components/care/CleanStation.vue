@@ -7,6 +7,7 @@ import type { JobBook } from '~~/messages/book'
 import { dryAt } from '~~/work/care-state'
 import { cleaningOfJob } from '~~/work/care-of-job'
 import { showMoment } from '~~/work/describe-due'
+import { minutesInFigures } from '~~/work/minutes-in-figures'
 import { stripState } from '~~/work/strip-state'
 
 /** Cleaning: what is dirty said in one key a group, then one step large at a time, with what is never taken and why. */
@@ -113,7 +114,6 @@ async function ringWhenDry(): Promise<void> {
   const minutes = (dry.value - timers.now) / 60_000
   await timers.begin(DRYING, minutes, { jobId: props.book.job.id, station: 'rebuild' })
 }
-const minutes = (value: number): string => `${value < 10 ? value.toFixed(1) : Math.round(value)} min`
 const drying = (value: number): string => (value >= 120 ? `${Math.round(value / 60)} h` : `${value} min`)
 
 useBenchKeys([
@@ -146,7 +146,7 @@ useNextAction({
         <h2>
           {{ open.length > 0 ? `${open.length} to clean` : 'Clean' }}
           <span v-if="cleaning.card.steps.length > 0" class="quiet">
-            {{ minutes(cleaning.card.minutes) }} in all<template v-if="cleaning.card.agents.length > 0"
+            {{ minutesInFigures(cleaning.card.minutes) }} in all<template v-if="cleaning.card.agents.length > 0"
               >, out of {{ cleaning.card.agents.map((agent) => agent.words).join(', ') }}</template
             ></span
           >
@@ -168,7 +168,7 @@ useNextAction({
               >{{ cleaning.card.steps.length - open.length + 1 }} of {{ cleaning.card.steps.length }}</span
             >
             <span v-if="step.way" class="figure"
-              >{{ minutes(step.way.minutes)
+              >{{ minutesInFigures(step.way.minutes)
               }}<span v-if="step.ownTimes > 0" class="label">, {{ step.ownTimes }} own</span></span
             >
           </header>
@@ -238,7 +238,7 @@ useNextAction({
             <ul class="others">
               <li v-for="way in step.others.slice(0, 5)" :key="way.words">
                 <button type="button" :disabled="!session.mayWrite" @click="take(way)">{{ atStart(way.words) }}</button>
-                <span class="figure quiet">{{ minutes(way.minutes) }}</span>
+                <span class="figure quiet">{{ minutesInFigures(way.minutes) }}</span>
                 <span v-if="way.level === 'care'" class="quiet">with care</span>
               </li>
             </ul>

@@ -8,6 +8,7 @@ import type { JobBook } from '~~/messages/book'
 import type { EngineDescription } from '~~/core/engine/description-schema'
 import { booksAhead } from '~~/work/books-ahead'
 import { askedSearch } from '~~/work/search-question'
+import { shareInFigures } from '~~/work/share-in-figures'
 
 /** Which fault, and which test next: the current path shaded by suspicion, one big card, and the reasons. */
 const props = defineProps<{ book: JobBook; description: EngineDescription; generic: boolean }>()
@@ -33,7 +34,7 @@ const learned = computed(() => asked.value.learned)
 const learnedWords = (fault: string): string => {
   const entry = learned.value.find((row) => row.fault === fault)
   return entry && entry.found > 0
-    ? `Found here before at ${entry.found} of ${entry.places} such places: ${percent(entry.shipped)} as shipped, ${percent(entry.now)} by this shop’s jobs.`
+    ? `Found here before at ${entry.found} of ${entry.places} such places: ${shareInFigures(entry.shipped)} as shipped, ${shareInFigures(entry.now)} by this shop’s jobs.`
     : ''
 }
 /** What the shop holds with where practitioners disagree about a remedy. */
@@ -43,7 +44,6 @@ const schoolWords = (id: string): string => {
     ? `${school.question} This shop: ${optionOf(school, props.book.practice.schools).name.toLowerCase()}.`
     : ''
 }
-const percent = (chance: number): string => `${chance < 0.1 ? (chance * 100).toFixed(1) : Math.round(chance * 100)} %`
 
 const { report, progress, failure } = useDiagnosis(
   () => asked.value.question,

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import type { StripStep } from '~~/core/strip/plan-strip'
+import { minutesInFigures } from '~~/work/minutes-in-figures'
 
 /** What comes off after the step in hand; by its grip or its arrow a thing is wanted sooner. */
 defineProps<{ steps: readonly StripStep[]; goalWords: (id: string) => string; mayWrite: boolean }>()
 const emit = defineEmits<{ move: [from: number, to: number] }>()
 const list = useTemplateRef<HTMLElement>('list')
 useDragOrder(list, (from, to) => emit('move', from, to))
-const minutes = (value: number): string => `${value < 10 ? value.toFixed(1) : Math.round(value)} min`
 </script>
 
 <template>
@@ -26,7 +26,7 @@ const minutes = (value: number): string => `${value < 10 ? value.toFixed(1) : Ma
           </button></span
         >
         <span class="name">{{ step.name }}</span><span class="quiet">{{ step.group.replaceAll('-', ' ') }}</span
-        ><span class="figure">{{ minutes(step.minutes) }}</span
+        ><span class="figure">{{ minutesInFigures(step.minutes) }}</span
         ><span v-if="step.reaches.length > 0" class="reaches">{{ step.reaches.map(goalWords).join(', ') }}</span>
       </li>
     </ol>

@@ -6,12 +6,12 @@ import { withTaughtMinutes } from '~~/core/strip/taught-minutes'
 import type { Difference } from '~~/core/engine/difference-schema'
 import { deviations, type Deviation, type TrayFields } from '~~/messages/strip-entries'
 import { hazardWords } from '~~/work/hazard-words'
+import { minutesInFigures } from '~~/work/minutes-in-figures'
 import { stripOfJob } from '~~/work/strip-of-job'
 
 /** Taking apart: one step large at a time, on a drawing of this engine, into the next cell of the tray. */
 const props = defineProps<{ book: JobBook }>()
 const session = useSessionStore()
-const paper = useFreshPaper()
 const workshop = useWorkshopStore()
 onMounted(() => void workshop.need())
 const bookNow = computed(() => props.book)
@@ -46,41 +46,23 @@ const cellDoubt = computed(() => {
   const tray = trays.value.find((entry) => entry.id === cell.value?.tray)
   return part && tray ? whyNotThere(part, tray) : ''
 })
-const looked = ref('')
-const picked = ref<string | null>(null)
-const lit = computed(
-  () =>
-    new Set(
-      state.value.lying
-        .filter(
-          (thing) =>
-            thing.part === picked.value ||
-            (looked.value.trim() !== '' &&
-              nameOf(thing.part).toLowerCase().includes(looked.value.trim().toLowerCase())),
-        )
-        .map((thing) => thing.part),
-    ),
-)
-const pickedThing = computed(() => state.value.lying.find((thing) => thing.part === picked.value) ?? null)
-
 const aboutPart = (part: string) => ({ kind: 'part', part, moment: 'off' }) as const
 providePhotographSubject(() =>
   step.value ? { about: aboutPart(step.value.part), words: `${step.value.name}, before it comes off` } : null,
 )
 
 const way = ref('')
-const choosing = ref<'goals' | 'deviation' | null>(null)
+const choosing = ref(false)
 type Teaching = 'other-fasteners' | 'hidden' | 'glued' | 'riveted'
 const teaching = ref<Teaching | null>(null)
 const teaches = (what: Deviation): what is Teaching => ['other-fasteners', 'hidden', 'glued', 'riveted'].includes(what)
 const elapsed = useElapsedMinutes(() => step.value?.part)
-const wanted = ref<string[]>([])
 watch(
   () => step.value?.part,
   () => {
     way.value = ''
     teaching.value = null
-    if (choosing.value === 'deviation') choosing.value = null
+    choosing.value = false
   },
 )
 
@@ -103,7 +85,7 @@ async function onlyNote(remark: string): Promise<void> {
 }
 async function deviate(what: Deviation): Promise<void> {
   const now = step.value
-  choosing.value = null
+  choosing.value = false
   if (teaches(what) && session.mayWrite) {
     teaching.value = what
     return
@@ -141,33 +123,19 @@ function moveStep(from: number, to: number): void {
   order.splice(to, 0, part)
   void keepPlan({ order })
 }
-const takeSuggested = (ids: readonly string[]): Promise<void> => setGoals([...new Set([...strip.value.chosen, ...ids])])
 const undo = useUndoLast(
   () => state.value.standing.findLast((row) => ['off', 'not-as-planned', 'moved'].includes(row.entry.kind)),
   steps.strike,
 )
-function openGoals(): void {
-  wanted.value = [...strip.value.chosen]
-  choosing.value = 'goals'
-}
-async function keepGoals(): Promise<void> {
-  choosing.value = null
-  await setGoals(wanted.value)
-}
-const toggleTray = (id: string): Promise<void> => {
-  const now = trays.value.map((tray) => tray.id)
-  return steps.add({ kind: 'trays', trays: now.includes(id) ? now.filter((other) => other !== id) : [...now, id] })
-}
+const useTrays = (ids: readonly string[]): Promise<void> => steps.add({ kind: 'trays', trays: [...ids] })
 const usual = computed(() => strip.value.goals.filter((goal) => goal.kind === 'usual'))
-const percent = (share: number): string => `${share < 0.095 ? (share * 100).toFixed(1) : Math.round(share * 100)} %`
-const minutes = (value: number): string => `${value < 10 ? value.toFixed(1) : Math.round(value)} min`
 
 useBenchKeys([
   {
     key: 'x',
     label: 'Not as planned',
     run: () => {
-      if (step.value) choosing.value = choosing.value === 'deviation' ? null : 'deviation'
+      if (step.value) choosing.value = !choosing.value
     },
   },
   {
@@ -175,15 +143,6 @@ useBenchKeys([
     label: 'Leave this on',
     run: () => {
       if (step.value && session.mayWrite) void leaveOn(step.value.part)
-    },
-  },
-  { key: 'g', label: 'What it is opened for', run: openGoals },
-  {
-    key: 'j',
-    label: 'All the job asks for',
-    run: () => {
-      if (strip.value.suggested.length > 0 && session.mayWrite)
-        void takeSuggested(strip.value.suggested.map(({ goal }) => goal))
     },
   },
   {
@@ -206,28 +165,7 @@ useNextAction({
 
 <template>
   <div v-if="ready" class="strip">
-    <section class="for" aria-label="What it is opened for">
-      <span class="label">Opened for</span>
-      <ul>
-        <li v-for="id in strip.chosen" :key="id">{{ goalWords(id) }}</li>
-        <li v-if="strip.chosen.length === 0" class="quiet">nothing yet</li>
-      </ul>
-      <button v-if="session.mayWrite" type="button" class="plain" @click="openGoals">Change <kbd>G</kbd></button>
-    </section>
-    <section v-if="strip.suggested.length > 0 && session.mayWrite" class="asks" aria-label="The job asks for">
-      <span class="label">The job asks for</span>
-      <button v-for="entry in strip.suggested" :key="entry.goal" type="button" @click="takeSuggested([entry.goal])">
-        <b>{{ goalWords(entry.goal) }}</b><span class="quiet">{{ entry.why }}</span>
-      </button>
-      <button
-        v-if="strip.suggested.length > 1"
-        type="button"
-        class="plain"
-        @click="takeSuggested(strip.suggested.map(({ goal }) => goal))"
-      >
-        All of it <kbd>J</kbd>
-      </button>
-    </section>
+    <OpenedFor :strip="strip" :goal-words="goalWords" @goals="setGoals" />
     <div v-if="refusal" class="refusal" role="alert">
       <p class="sign sign--fault">{{ refusal.refused.message }}</p>
       <div v-if="session.mayWrite" class="acts">
@@ -263,7 +201,7 @@ useNextAction({
           <header>
             <span class="label">{{ off.size + 1 }} of {{ total }} · {{ step.group.replaceAll('-', ' ') }}</span>
             <span class="figure"
-              >{{ minutes(step.minutes)
+              >{{ minutesInFigures(step.minutes)
               }}<span v-if="ownTimes(step.part) > 0" class="label">, {{ ownTimes(step.part) }} own</span></span
             >
           </header>
@@ -300,7 +238,7 @@ useNextAction({
             hide-details
             @keydown.enter.prevent="takeOff"
           />
-          <div v-if="choosing === 'deviation'" class="deviations" role="group" aria-label="Not as planned">
+          <div v-if="choosing" class="deviations" role="group" aria-label="Not as planned">
             <button v-for="(words, what) in deviations" :key="what" type="button" @click="deviate(what)">
               {{ words }}
             </button>
@@ -316,12 +254,7 @@ useNextAction({
             @leave="teaching = null"
           />
           <footer v-if="session.mayWrite">
-            <button
-              type="button"
-              class="plain"
-              :aria-expanded="choosing === 'deviation'"
-              @click="choosing = choosing === 'deviation' ? null : 'deviation'"
-            >
+            <button type="button" class="plain" :aria-expanded="choosing" @click="choosing = !choosing">
               Not as planned <kbd>X</kbd>
             </button>
             <button type="button" class="plain" @click="leaveOn(step.part)">Leave this on <kbd>L</kbd></button>
@@ -337,81 +270,17 @@ useNextAction({
             <button v-if="off.size > 0" type="button" class="plain" @click="undo">Undo <kbd>U</kbd></button>
           </footer>
         </article>
-        <div class="trays">
-          <p v-if="trays.length === 0" class="quiet">
-            The shop has no trays in its book: <NuxtLink to="/workshop">enter them</NuxtLink>, and each thing gets a
-            cell.
-          </p>
-          <TrayDrawing
-            v-for="tray in trays"
-            :key="tray.id"
-            :tray="tray"
-            :lying="state.lying"
-            :next="cell"
-            :lit="lit"
-            :name-of="nameOf"
-            @pick="picked = picked === $event ? null : $event"
-          />
-          <p v-if="pickedThing" class="picked" role="status">
-            <b>{{ nameOf(pickedThing.part) }}</b><template v-if="pickedThing.way">: {{ pickedThing.way }}</template
-            ><span v-if="parts.get(pickedThing.part)?.removal?.wayBack" class="quiet">
-              {{ parts.get(pickedThing.part)?.removal?.wayBack }}</span
-            >
-          </p>
-          <a
-            v-if="state.lying.length > 0"
-            class="plain"
-            :href="`/api/jobs/${book.job.id}/tray-labels`"
-            target="_blank"
-            @click="paper.open"
-            >Labels (PDF)</a
-          >
-          <p v-if="paper.late.value" class="quiet" role="status">{{ paper.words }}</p>
-          <v-text-field
-            v-if="state.lying.length > 3"
-            v-model="looked"
-            label="Where is …"
-            density="compact"
-            hide-details
-            clearable
-          />
-          <div v-if="(workshop.book?.workshop.trays ?? []).length > 1" class="which">
-            <span class="label">Trays</span>
-            <button
-              v-for="tray in workshop.book?.workshop.trays ?? []"
-              :key="tray.id"
-              type="button"
-              class="plain"
-              :aria-pressed="trays.some((entry) => entry.id === tray.id)"
-              @click="toggleTray(tray.id)"
-            >
-              {{ tray.name }}
-            </button>
-          </div>
-        </div>
+        <TraysBeside
+          :job-id="book.job.id"
+          :description="description"
+          :all="workshop.book?.workshop.trays ?? []"
+          :trays="trays"
+          :lying="state.lying"
+          :next="cell"
+          @use="useTrays"
+        />
       </div>
-      <dl class="sums">
-        <div>
-          <dt>In</dt>
-          <dd class="figure">{{ minutes(plan.minutes) }}</dd>
-        </div>
-        <div>
-          <dt>Back</dt>
-          <dd class="figure">{{ minutes(plan.refitMinutes) }}</dd>
-        </div>
-        <div>
-          <dt>Something breaks</dt>
-          <dd class="figure">{{ percent(plan.risk) }}</dd>
-        </div>
-        <div v-if="plan.leads > 0">
-          <dt>Leads</dt>
-          <dd>{{ plan.leads }}, iron hot first</dd>
-        </div>
-        <div v-if="plan.tools.length > 0">
-          <dt>Tools</dt>
-          <dd>{{ plan.tools.join(', ').replaceAll('-', ' ') }}</dd>
-        </div>
-      </dl>
+      <StripSums :plan="plan" />
       <p v-if="plan.orderFirst.length > 0" class="sign sign--care">
         Have one in the drawer before you begin: {{ plan.orderFirst.map((id) => nameOf(id).toLowerCase()).join(', ') }}.
       </p>
@@ -439,26 +308,6 @@ useNextAction({
     <ProvisionalThings :book="book" />
     <Cautions station="strip" />
     <StationNotes :book="book" station="strip" />
-    <v-dialog :model-value="choosing === 'goals'" max-width="640" @update:model-value="choosing = null">
-      <v-card title="What is it opened for?">
-        <v-card-text>
-          <v-autocomplete
-            v-model="wanted"
-            v-focus-first
-            :items="strip.goals.map((goal) => ({ value: goal.id, title: goal.words }))"
-            label="Places, parts, the usual words"
-            multiple
-            chips
-            closable-chips
-          />
-          <p class="quiet">All of it is planned together: what is reached anyway costs nothing more.</p>
-        </v-card-text>
-        <v-card-actions
-          ><v-btn variant="outlined" @click="choosing = null">Leave it</v-btn
-          ><v-btn variant="flat" color="primary" @click="keepGoals">Plan it</v-btn></v-card-actions
-        >
-      </v-card>
-    </v-dialog>
   </div>
 </template>
 
@@ -467,41 +316,6 @@ useNextAction({
   display: grid;
   gap: 14px;
   grid-template-columns: minmax(0, 1fr);
-}
-.for {
-  display: flex;
-  gap: 10px 14px;
-  align-items: center;
-  flex-wrap: wrap;
-}
-.for ul {
-  display: flex;
-  gap: 4px 16px;
-  flex-wrap: wrap;
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  font-weight: 600;
-}
-.asks {
-  display: flex;
-  gap: 6px 10px;
-  align-items: center;
-  flex-wrap: wrap;
-}
-.asks > button:not(.plain) {
-  display: flex;
-  gap: 4px 10px;
-  align-items: baseline;
-  flex-wrap: wrap;
-  min-height: var(--target);
-  padding: 6px 12px;
-  border: 1px dashed var(--brass);
-  border-radius: 3px;
-  text-align: left;
-}
-.plain[aria-pressed='true'] {
-  box-shadow: inset 0 -3px 0 var(--brass);
 }
 .usual {
   display: grid;
@@ -542,34 +356,6 @@ useNextAction({
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(138px, 1fr));
   gap: 6px;
-}
-.trays {
-  display: grid;
-  gap: 10px;
-}
-.which {
-  display: flex;
-  gap: 4px 14px;
-  align-items: center;
-  flex-wrap: wrap;
-}
-.picked {
-  border-left: 3px solid var(--green);
-  padding-left: 10px;
-}
-.sums {
-  display: flex;
-  gap: 6px 30px;
-  flex-wrap: wrap;
-  margin: 0;
-}
-.sums dt {
-  color: var(--soft);
-  font-size: 0.84rem;
-}
-.sums dd {
-  margin: 0;
-  font-weight: 600;
 }
 .acts {
   display: flex;
