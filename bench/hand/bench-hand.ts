@@ -65,11 +65,6 @@ export class BenchHand {
     return fault.place.id === placeId && fault.remedies.includes(remedy)
   }
 
-  /** Whether it is known how such an observation looks on the stand-in; whoever notes only what he is sure of leaves the others unsaid. */
-  canSee({ test }: BenchTest): boolean {
-    return test.reading.kind !== 'signs' || appearances[test.id] !== undefined
-  }
-
   /** @returns null where it cannot be done: it is to be judged on a machine that turns, and this one does not */
   make({ test, place }: BenchTest): string | null {
     if (test.needsRunning && this.runsOn() === null) return null

@@ -161,7 +161,6 @@ export function searchCasualty(
     let noted = 0
     for (const observation of act.observations) {
       const test = engine.tests[observation] as (typeof engine.tests)[number]
-      if (!hand.canSee(test)) continue
       const outcome = hand.make(test)
       if (outcome === null) continue
       noted++

@@ -6,9 +6,9 @@ const CASUALTIES = 8
 const FIRST_SEED = 90_001
 /** Eight have some twenty faults: two standard deviations under the share the long runs find. */
 const LEAST_FOUND = 0.78
-/** So many acts, in the middle, and at most. */
+/** So many acts, in the middle, and at most: one of them has seven things wrong, two of which turn its direction. */
 const MIDDLE_ACTS = 16
-const MOST_ACTS = 45
+const MOST_ACTS = 50
 
 describe('searching eight simulated casualties, whose physics shares nothing with the diagnosis', () => {
   it('by the advice finds what is wrong in some dozen acts', () => {

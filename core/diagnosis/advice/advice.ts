@@ -1,4 +1,4 @@
-import { EXCHANGE_MOTOR, type Equipment } from '../../knowledge/knowledge-schema'
+import type { Equipment } from '../../knowledge/knowledge-schema'
 import type { BenchAct } from '../acts/acts-of'
 import type { BenchCosts } from '../acts/bench-costs'
 import type { Noticed } from '../acts/noticed'
@@ -6,6 +6,7 @@ import type { BenchTest } from '../places/bench-tests'
 import type { Belief } from '../belief/belief'
 import type { CompiledEngine } from '../compiled-engine'
 import { inMinutes, percent, sidesInWords } from './in-words'
+import { DEAR_MINUTES, REPAIR_CHANCE, SensibleRepairs, SURE_CHANCE, type Repair } from './sensible-repairs'
 import { askable, valueActs, type ActChoice, type Withheld } from './value-of-acts'
 import { ATTENTION_MINUTES, Worlds } from './worlds'
 
@@ -38,10 +39,6 @@ export type Advice =
 
 /** Below this chance of any fault that would be noticed the search ends, once the trial has passed; judged, and known no better than to a hundredth. */
 export const STOP_CHANCE = 0.06
-/** From this chance on a repair is worth more than another look that saves little. */
-const SURE_CHANCE = 0.9
-/** A repair less likely to be needed is not made before everything that tells has been asked. */
-const REPAIR_CHANCE = 0.5
 /** From this chance on a dear repair is likely enough to be looked at by itself. */
 const PROBABLE = 0.7
 /** A repair of so many minutes waits for a look at what it mends, if that costs no more than this share of it. */
@@ -49,9 +46,6 @@ const DEAR_UNSEEN = 30
 const SHORT_LOOK = 0.25
 /** Where nothing can be asked any more, a repair this likely is still worth its minutes. */
 const LAST_CHANCE = 0.05
-/** Nothing dear is exchanged while something cheaper has this chance. */
-const WOULD_DO = 0.12
-const DEAR_MINUTES = 15
 /** So likely hidden still, it is looked for before what was found beside the way is mended. */
 const STILL_HIDDEN = 0.8
 /** From this chance on something that what was found speaks for is searched for before all else. */
@@ -71,13 +65,9 @@ const ALIKE_SHARE = 0.5
 const ALIKE_CHANCE = 0.15
 /** … and with what was found from this chance on. */
 const ALIKE_FOUND = 0.4
-/** So often one remedy at one place is advised in a search. */
-const MOST_REPAIRS = 2
 /** Of what may be left so many are named. */
 const NAMED_LEFT = 4
 const NAMED_CHANCE = 0.01
-/** A look that shows a fault this often and did not, speaks against mending it. */
-const SHOWS_IT = 0.7
 /** A slip of the reckoning in minutes: less is not worth a question. */
 const WORTH_MINUTES = 0.1
 
@@ -92,6 +82,7 @@ const aMinute = ({ act, told }: { readonly act: ActChoice; readonly told: number
 
 /** What to do next with one engine, and why: an act, a repair, or nothing more. */
 export class Adviser {
+  private readonly repairs: SensibleRepairs
   private readonly wellKnown = new Map<number, ReadonlyMap<number, number>>()
 
   constructor(
@@ -99,7 +90,9 @@ export class Adviser {
     private readonly costs: BenchCosts,
     private readonly equipment: ReadonlySet<Equipment>,
     private readonly noticed: Noticed,
-  ) {}
+  ) {
+    this.repairs = new SensibleRepairs(engine, costs)
+  }
 
   /** Every act that can be done now with what it is worth, best first. */
   choose(belief: Belief, bench: BenchNow): Choices {
@@ -133,8 +126,7 @@ export class Adviser {
   private leadsOn(belief: Belief, choices: Choices, off: ReadonlySet<string>): boolean {
     const { worlds } = choices
     if (this.pick(belief, choices) || this.nextLook(belief, choices, off)) return true
-    const repair = this.readiest(belief, worlds.groupChances(worlds.weights), off)
-    return repair !== null && repair.chance >= REPAIR_CHANCE
+    return this.repairs.likely(belief, worlds.groupChances(worlds.weights), off) !== null
   }
 
   private mendedSomething({ history }: Belief): boolean {
@@ -240,7 +232,7 @@ export class Adviser {
     const best = this.pick(belief, choices)
     const off = new Set(bench.off ?? [])
     const chances = choices.worlds.groupChances(choices.worlds.weights)
-    const repair = this.readiest(belief, chances, off)
+    const repair = this.repairs.readiest(belief, chances, off)
     const check = repair ? this.lookBefore(belief, choices, repair, off) : null
     if (check && repair)
       return { kind: 'act', act: (costs.acts[check.act] as BenchAct).id, why: this.beforeIt(repair.group, off) }
@@ -251,7 +243,8 @@ export class Adviser {
     const look = passed ? null : this.nextLook(belief, choices, off)
     if (look)
       return { kind: 'act', act: (costs.acts[look.act] as BenchAct).id, why: sidesInWords(choices.worlds, look) }
-    if (repair && repair.chance >= REPAIR_CHANCE) return this.repair(belief, repair, off)
+    const likely = this.repairs.likely(belief, chances, off)
+    if (likely) return this.repair(belief, likely, off)
     const trial = this.trial
     const tried = !choices.acts.some(({ act }) => act === trial) || this.justMade(belief, trial ?? -1)
     if (passed && (tried || left < STOP_CHANCE)) return this.done(belief, choices.worlds, true)
@@ -261,8 +254,10 @@ export class Adviser {
         act: (costs.acts[trial] as BenchAct).id,
         why: `No look saves its minutes any more; that something is left has a chance of ${percent(left)}. One run tells.`,
       }
-    return repair && repair.chance >= LAST_CHANCE
-      ? this.repair(belief, repair, off)
+    // Before what is hardly so is mended, what was seen good and is likelier all the same: a look can miss it.
+    const last = this.repairs.readiest(belief, chances, off, { seenGood: true })
+    return last && last.chance >= LAST_CHANCE
+      ? this.repair(belief, last, off)
       : this.done(belief, choices.worlds, false)
   }
 
@@ -308,7 +303,7 @@ export class Adviser {
         faults.has(suspects[index]?.fault.id ?? '') &&
         (belief.marginals[index] as number) >= ALIKE_FOUND &&
         costs.repair(costs.groupOf[index] as number, open).total < DEAR_MINUTES &&
-        !this.seenGood(belief, index, -1),
+        !this.repairs.seenGood(belief, index, -1),
     )
   }
 
@@ -382,64 +377,11 @@ export class Adviser {
     return noted.length >= Math.min(2, observations.length) || noted.some((test) => test === observations[0])
   }
 
-  /** The repair with most chance a minute, of those that make sense. */
-  private readiest(
-    belief: Belief,
-    chances: Float64Array,
-    off: ReadonlySet<string>,
-  ): { readonly group: number; readonly chance: number } | null {
-    const { costs } = this
-    const sensible = costs.groups.flatMap((_, group) => {
-      const chance = chances[group] as number
-      return chance > 0.02 && this.makesSense(belief, group, chances)
-        ? [{ group, chance, cost: costs.repair(group, off).total }]
-        : []
-    })
-    return sensible.reduce<(typeof sensible)[number] | null>(
-      (best, entry) =>
-        !best ||
-        entry.chance >= SURE_CHANCE > (best.chance >= SURE_CHANCE) ||
-        (entry.chance >= SURE_CHANCE === best.chance >= SURE_CHANCE &&
-          entry.chance / entry.cost > best.chance / best.cost)
-          ? entry
-          : best,
-      null,
-    )
-  }
-
-  /** Nothing mended a third time, nor what was just seen or measured good; nothing dear while something cheaper would do. */
-  private makesSense(belief: Belief, group: number, chances: Float64Array): boolean {
-    const { engine, costs } = this
-    const { suspect, suspects } = costs.groups[group] as (typeof costs.groups)[number]
-    if (suspects.includes(engine.unlisted)) return false
-    const { history } = belief
-    const mended = history.events.filter(
-      (event) => event.kind === 'repaired' && costs.groupOf[engine.indexOfSuspect(event.suspect)] === group,
-    )
-    if (mended.length >= MOST_REPAIRS) return false
-    const chance = chances[group] as number
-    const lastTouched = Math.max(-1, ...mended.map(({ state }) => state))
-    if (chance < SURE_CHANCE && suspects.every((index) => this.seenGood(belief, index, lastTouched))) return false
-    const dear = (entry: typeof suspect): boolean =>
-      entry.remedy.id === EXCHANGE_MOTOR || (entry.remedy.minutes >= DEAR_MINUTES && entry.remedy.parts.length > 0)
-    if (!dear(suspect)) return true
-    return (
-      chance >= REPAIR_CHANCE &&
-      costs.groups.every(
-        (other, index) =>
-          (chances[index] as number) < WOULD_DO ||
-          index === group ||
-          dear(other.suspect) ||
-          !this.makesSense(belief, index, chances),
-      )
-    )
-  }
-
   /** A dear repair of what nobody has seen waits for a short look or measurement that shows it: sure is not seen. */
   private lookBefore(
     belief: Belief,
     { acts }: Choices,
-    { group, chance }: { readonly group: number; readonly chance: number },
+    { group, chance }: Repair,
     off: ReadonlySet<string>,
   ): ActChoice | null {
     const { suspects } = this.costs.groups[group] as BenchCosts['groups'][number]
@@ -450,7 +392,7 @@ export class Adviser {
         (look) =>
           look.cost <= SHORT_LOOK * total &&
           !this.justMade(belief, look.act) &&
-          look.questions.some(({ test }) => suspects.some((index) => this.shows(test, index))),
+          look.questions.some(({ test }) => suspects.some((index) => this.repairs.shows(test, index))),
       )
       .reduce<ActChoice | null>((cheapest, look) => (cheapest && cheapest.cost <= look.cost ? cheapest : look), null)
   }
@@ -460,35 +402,8 @@ export class Adviser {
     return `Seen before it is mended: ${suspect.name}. ${suspect.remedy.name} takes ${inMinutes(this.costs.repair(group, off).total)}.`
   }
 
-  /** Whether a look or a meter at the piece itself shows it as good as always. */
-  private shows(test: number, index: number): boolean {
-    const { engine } = this
-    const { fault, place } = engine.suspects[index] as CompiledEngine['suspects'][number]
-    const known = engine.tests[test] as BenchTest
-    if (known.test.reading.kind === 'component-ohms') return known.place.id === place.id
-    const silent = fault.signs.reduce(
-      (rest, sign) => (sign.test === known.test.id ? rest * (1 - sign.chance) : rest),
-      1,
-    )
-    return engine.givesSign(test, index) && known.test.reading.kind === 'signs' && silent < 1 - SHOWS_IT
-  }
-
-  /** Whether it was looked at or measured since it was last touched, and found as it should be. */
-  private seenGood({ seenHere }: Belief, index: number, since: number): boolean {
-    const { engine } = this
-    return seenHere.some((finding) => {
-      const test = engine.indexOfTest(finding.test)
-      const [well] = (engine.tests[test] as BenchTest).test.outcomes
-      return finding.state >= since && well?.id === finding.outcome && this.shows(test, index)
-    })
-  }
-
   /** Mend it, and at the same go where places alike are as likely. */
-  private repair(
-    belief: Belief,
-    { group, chance }: { readonly group: number; readonly chance: number },
-    off: ReadonlySet<string>,
-  ): Advice {
+  private repair(belief: Belief, { group, chance }: Repair, off: ReadonlySet<string>): Advice {
     const { engine, costs } = this
     const likeliest = (suspects: readonly number[]): (typeof engine.suspects)[number] =>
       engine.suspects[
@@ -507,11 +422,14 @@ export class Adviser {
       const theirs = belief.chanceOfAny(new Set(other.suspects))
       return theirs >= ALIKE_CHANCE && theirs >= ALIKE_SHARE * chance ? [likeliest(other.suspects).id] : []
     })
+    const reason = this.repairs.seenGoodSince(belief, group)
+      ? `It was seen good, but a look can miss it, and nothing likelier is left to mend (${percent(chance)}).`
+      : `${chance < 0.5 ? 'Perhaps' : 'Probably'} this (${percent(chance)}), and no look saves more than it costs.`
     return {
       kind: 'repair',
       suspect: likeliest(suspects).id,
       also,
-      why: `${chance < 0.5 ? 'Perhaps' : 'Probably'} this (${percent(chance)}), and no look saves more than it costs. ${suspect.remedy.name}: ${inMinutes(costs.repair(group, off).total)} with the retest.${also.length > 0 ? ' The place like it at the same go.' : ''}`,
+      why: `${reason} ${suspect.remedy.name}: ${inMinutes(costs.repair(group, off).total)} with the retest.${also.length > 0 ? ' The place like it at the same go.' : ''}`,
     }
   }
 

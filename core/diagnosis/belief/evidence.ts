@@ -2,7 +2,8 @@ import type { BenchTest } from '../places/bench-tests'
 import type { CompiledEngine } from '../compiled-engine'
 import type { CircuitRow } from '../circuit/circuit-outcomes'
 import type { TestFinding } from '../history'
-import { chanceOfLooks } from './lasting-signs'
+import { seenAt } from '../acts/seen'
+import { chanceOfLooks, type ShownFrom } from './lasting-signs'
 import type { Option, Slots } from './slots'
 
 /** Chances closer than this come from the same faults. */
@@ -28,6 +29,8 @@ export interface Seen {
 export interface Unit {
   readonly key: string
   readonly seen: readonly Seen[]
+  /** What was found by one of these looks. */
+  readonly shown: readonly ShownFrom[]
   readonly signs: boolean
   /** Whether what circuit and drive show has a part in it. */
   readonly asksCircuit: boolean
@@ -271,7 +274,7 @@ export class Evidence {
   private readonly spreads = new Float64Array(64)
 
   /** Chance of what was seen: a thing seen again is one thing, misread anew each time. */
-  chanceOf({ seen, signs }: Unit, suspects: readonly number[][], rows: readonly CircuitRow[]): number {
+  chanceOf({ seen, shown, signs }: Unit, suspects: readonly number[][], rows: readonly CircuitRow[]): number {
     const { engine, vectors, spreads, states } = this
     let said = 1
     for (const [at, { test, state, outcome, toldWrong }] of seen.entries()) {
@@ -285,7 +288,7 @@ export class Evidence {
       spreads[at] = Math.max(misread, toldWrong)
       if (misread === 1 && outcome > 0) said *= SAID_STANDING
     }
-    const lasting = signs && seen.length > 1 ? this.chanceOfSigns(seen, suspects) : null
+    const lasting = signs && seen.length > 1 ? this.chanceOfSigns(seen, shown, suspects) : null
     if (lasting !== null) return Math.max(said * lasting, 1e-300)
     let chance = said
     const done = new Uint8Array(seen.length)
@@ -328,7 +331,11 @@ export class Evidence {
   }
 
   /** Looks at one thing, in whatever states; null where something nobody named may show anything. */
-  private chanceOfSigns(seen: readonly Seen[], suspects: readonly number[][]): number | null {
+  private chanceOfSigns(
+    seen: readonly Seen[],
+    shown: readonly ShownFrom[],
+    suspects: readonly number[][],
+  ): number | null {
     const { engine, states, spreads } = this
     const [first] = seen
     const signs = first ? engine.signsOf(first.test) : null
@@ -340,7 +347,20 @@ export class Evidence {
         outcome,
         spread: spreads[at] as number,
       })),
+      shown,
     )
+  }
+
+  /** What looks at one thing found, each from the first that did. */
+  private shownBy(seen: readonly Seen[], given: ReadonlySet<number>): ShownFrom[] {
+    const { engine } = this
+    const found = new Map<number, ShownFrom>()
+    for (const [look, { test, outcome, toldWrong }] of seen.entries()) {
+      const id = (engine.tests[test] as BenchTest).test.outcomes[outcome]?.id ?? ''
+      const suspect = toldWrong > 0 ? null : seenAt(engine, test, id)
+      if (suspect !== null && given.has(suspect) && !found.has(suspect)) found.set(suspect, { suspect, outcome, look })
+    }
+    return [...found.values()]
   }
 
   /** A figure that lies between two words and does not change is called by the same word again. */
@@ -355,6 +375,7 @@ export class Evidence {
 
   private unitsOf(findings: readonly TestFinding[]): Unit[] {
     const { engine } = this
+    const given = new Set(this.slots.slots.filter((slot) => slot.given).map(({ suspect }) => suspect))
     const groups = new Map<number, Seen[]>()
     for (const [finding, { test: id, outcome: outcomeId, state, told }] of findings.entries()) {
       const test = engine.indexOfTest(id)
@@ -377,6 +398,7 @@ export class Evidence {
         return {
           key: `${test}/${seen.map(({ state, outcome, toldWrong }) => `${state}.${outcome}.${toldWrong}`).join()}`,
           seen,
+          shown: signs ? this.shownBy(seen, given) : [],
           signs,
           asksCircuit: !signs || running,
           concerned: Uint8Array.from(this.options, ({ suspect }, option) =>

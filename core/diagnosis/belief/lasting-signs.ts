@@ -14,6 +14,13 @@ export interface Look {
   readonly spread: number
 }
 
+/** A fault that was found by one of these looks: by which outcome, and at which of them first. */
+export interface ShownFrom {
+  readonly suspect: number
+  readonly outcome: number
+  readonly look: number
+}
+
 /** More looks than a number has bits, or more kinds of signs than can be gone through, are judged in another way. */
 const MOST_LOOKS = 30
 const MOST_KINDS = 12
@@ -22,11 +29,19 @@ const MOST_KINDS = 12
  * Chance of what was noted at several looks at one thing, in whatever states. A fault shows its sign or does not, and
  * goes on doing so as long as it is there; only the reading is made anew each time. So a fault that happens not to
  * smell is not cleared once more by every look at a machine that does not smell, whatever else was mended in between.
+ * What was found by a look is of those that show: it may have been overlooked before, but where it is seen no more
+ * after its repair it is gone, and not one of those that never show.
  *
+ * @param looks in the order of their states
+ * @param shown what was found by one of them
  * @returns null where there is too much to go through
  * Two quiet looks at a fault heard in 0.7 of all cases, nothing misread: 0.3, and not 0.09
  */
-export function chanceOfLooks({ outcomes, silence, leaks }: SignsOfTest, looks: readonly Look[]): number | null {
+export function chanceOfLooks(
+  { outcomes, silence, leaks }: SignsOfTest,
+  looks: readonly Look[],
+  shown: readonly ShownFrom[] = [],
+): number | null {
   if (looks.length > MOST_LOOKS) return null
   const everywhere = 2 ** looks.length - 1
   const presence = new Map<number, number>()
@@ -37,9 +52,15 @@ export function chanceOfLooks({ outcomes, silence, leaks }: SignsOfTest, looks: 
   const kinds: Array<{ readonly outcome: number; readonly present: number; readonly shows: number }> = []
   for (let outcome = outcomes - 1; outcome > 0; outcome--) {
     const silent = new Map<number, number>([[everywhere, 1 - (leaks[outcome] ?? 0)]])
+    const hides = (present: number, own: number): void => {
+      if (present !== 0 && own !== 1) silent.set(present, (silent.get(present) ?? 1) * own)
+    }
     for (const [suspect, present] of presence) {
       const own = silence[suspect * outcomes + outcome] as number
-      if (own !== 1) silent.set(present, (silent.get(present) ?? 1) * own)
+      const found = shown.find((entry) => entry.suspect === suspect && entry.outcome === outcome)
+      const before = found ? 2 ** found.look - 1 : everywhere
+      hides(present & before, own)
+      hides(present & ~before, 0)
     }
     for (const [present, quiet] of silent) if (quiet < 1) kinds.push({ outcome, present, shows: 1 - quiet })
   }
@@ -59,11 +80,10 @@ export function chanceOfLooks({ outcomes, silence, leaks }: SignsOfTest, looks: 
     if (open === 0) return 1
     const here = kinds[kind]
     if (!here) return noted(open, 0)
-    const shown = open & here.present
-    if (shown === 0) return from(kind + 1, open)
-    return (
-      here.shows * noted(shown, here.outcome) * from(kind + 1, open & ~shown) + (1 - here.shows) * from(kind + 1, open)
-    )
+    const at = open & here.present
+    if (at === 0) return from(kind + 1, open)
+    const showing = here.shows * noted(at, here.outcome) * from(kind + 1, open & ~at)
+    return here.shows === 1 ? showing : showing + (1 - here.shows) * from(kind + 1, open)
   }
   return from(0, everywhere)
 }
