@@ -2,6 +2,7 @@ import type { Changes } from '~~/messages/changes'
 import type { Standing } from '~~/messages/effects'
 import { withPending } from '~/stores/pending-overlay'
 import { problemSentence } from '~/stores/problem-sentence'
+import { readOf } from '~/stores/read-ahead'
 
 interface ShopBookOptions<B extends Standing> {
   /** Where it is read; another address is another book. */
@@ -20,8 +21,7 @@ export function useShopBook<B extends Standing>({ address, put, readsAnew = () =
   const book = computed(() => stored.value && withPending(stored.value, outbox.entries, put))
   async function load(): Promise<void> {
     try {
-      // Which of all routes it is the compiler need not find out.
-      stored.value = (await ($fetch as (from: string) => Promise<unknown>)(address())) as B
+      stored.value = (await readOf(address())) as B
       failure.value = ''
     } catch (error) {
       failure.value = problemSentence(error)

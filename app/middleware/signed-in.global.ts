@@ -1,3 +1,5 @@
+import { readAhead } from '~/stores/read-ahead'
+
 /** Every screen but the sign-in needs a person. When the server is away, whoever was signed in goes on. */
 export default defineNuxtRouteMiddleware(async (to) => {
   // A phone is let in by its token, without anybody signing in on it.
@@ -6,6 +8,7 @@ export default defineNuxtRouteMiddleware(async (to) => {
   if (!session.known) {
     // What the screen needs is fetched while the server says who is there.
     void preloadRouteComponents(to.path)
+    readAhead(to.path)
     try {
       await session.load()
     } catch {

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import type { TestShop } from '../support/test-shop'
-import { expect, signIn, takeInQuickly, test } from './shop'
+import { expect, signIn, signInByForm, takeInQuickly, test } from './shop'
 
 async function openEngine(page: Page, shop: TestShop, search: string, view = ''): Promise<string> {
   const answer = await page.request.get(`${shop.url}/api/engines?search=${encodeURIComponent(search)}`)
@@ -40,6 +40,34 @@ test('the current path answers what if, and what a meter should read', async ({ 
   await page.getByLabel('What if').selectOption({ label: 'Insulating plate between wiper strip and frame' })
   await page.getByRole('button', { name: /shorted/ }).click()
   await expect(says).toContainText('Short: the supply limits at 3.0 A')
+})
+
+test('a page asked for by its address reads its book once, while the server still says who is there', async ({
+  page,
+  scenario,
+}) => {
+  await signIn(page, scenario)
+  const id = await openEngine(page, scenario, 'Orrin Seven')
+  let [reads, begun] = [0, (): void => undefined]
+  const isRead = new Promise<void>((resolve) => (begun = resolve))
+  await page.route(`**/api/engines/${id}`, async (route) => {
+    reads++
+    begun()
+    await route.continue()
+  })
+  await page.route('**/api/session', async (route) => {
+    await isRead
+    await route.continue()
+  })
+  await page.reload()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Orrin Seven')
+  expect(reads).toBe(1)
+
+  // Whoever is signed in no more is asked who he is, and then sees it.
+  await page.unroute('**/api/session')
+  await page.context().clearCookies()
+  await signInByForm(page, scenario, `/engines/${id}`)
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Orrin Seven')
 })
 
 test('drive, pickups and the way in follow the same description', async ({ page, scenario }) => {

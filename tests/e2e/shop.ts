@@ -27,8 +27,8 @@ export const test = base.extend<object, { scenario: TestShop; workshop: TestShop
 export { expect }
 
 /** Signs in as a person does, and stands at the Bench. */
-export async function signInByForm(page: Page, shop: TestShop): Promise<void> {
-  await page.goto(`${shop.url}/sign-in`)
+export async function signInByForm(page: Page, shop: TestShop, path = '/sign-in'): Promise<void> {
+  await page.goto(`${shop.url}${path}`)
   await page.getByLabel('Name').fill('maren')
   await page.getByLabel('Password').fill(PASSWORD)
   await page.getByRole('button', { name: 'Sign in' }).click()
