@@ -33,45 +33,7 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
   const inside = description.nodes.find((node) => node.id === feeds.plus?.to)?.access ?? null
   const behind = description.accesses.find((access) => access.id === inside)?.off ?? []
 
-  const node = (id: string, name: string): CircuitNode => ({
-    id: `decoder.${id}`,
-    name,
-    stage: 'board',
-    access: inside,
-  })
-  const piece = (
-    id: string,
-    name: string,
-    rest: Pick<CircuitComponent, 'kind' | 'from' | 'to' | 'ohms' | 'faults'> & Partial<CircuitComponent>,
-  ): CircuitComponent => ({
-    id: `decoder.${id}`,
-    name,
-    highOhms: null,
-    part: 'decoder',
-    unit,
-    of: DECODER_SWITCH,
-    closedIn: null,
-    lamp: null,
-    ...rest,
-  })
-  const leg = (id: string, name: string, from: string, to: string, position: string): CircuitComponent =>
-    piece(id, name, {
-      kind: 'decoder',
-      from: `decoder.${from}`,
-      to: `decoder.${to}`,
-      ohms: LEG_OHMS,
-      faults: ['open'],
-      closedIn: { switch: DECODER_SWITCH, positions: [position] },
-    })
-  const wire = (
-    role: 'decoder-rail-lead' | 'decoder-motor-lead',
-    id: string,
-    name: string,
-    from: string,
-    to: string,
-  ): CircuitComponent =>
-    piece(id, name, { role, kind: 'conductor', from, to, ohms: 0.05, faults: ['open', 'intermittent'] })
-
+  const { node, piece, leg, wire } = piecesOf(unit, inside)
   const cut = new Set(motors.flatMap((motor) => [motor.feeds.plus, motor.feeds.minus]))
   const motorWires = motors.flatMap((motor, index) => {
     const of = motors.length > 1 ? ` of the ${inSentence(motor.name)}` : ''
@@ -85,33 +47,12 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
       ),
     )
   })
-  const decoder: Part = {
-    id: 'decoder',
-    name: 'Decoder',
-    kind: 'board',
-    unit,
-    materials: ['unknown-plastic', 'copper'],
-    place: 'where there is room',
-    heldBy: 'tape or its socket',
-    massGrams: null,
-    removal: {
-      minutes: 2,
-      refitMinutes: 4,
-      needs: behind,
-      tools: ['tweezers'],
-      risk: 0.02,
-      replacement: 'order',
-      hazards: [],
-      leaveAlone: '',
-      wayBack: 'Leads to their own pads; nothing of it touches metal.',
-    },
-  }
   return {
     ...description,
     power: 'dcc',
     decoder: { plus: 'decoder.in-plus', minus: 'decoder.in-minus', pads: 'decoder.pads' },
     name: `${description.name}, decoder fitted`,
-    parts: [...description.parts, decoder],
+    parts: [...description.parts, decoderPart(unit, behind)],
     accesses: [...description.accesses, { id: 'decoder.pads', name: 'Pads of the decoder', off: behind, on: [] }],
     nodes: [
       ...description.nodes,
@@ -161,34 +102,109 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
         part: 'decoder',
       },
     ],
-    motors: description.motors.map((motor) => {
-      const index = motors.indexOf(motor)
-      return index < 0
-        ? motor
-        : { ...motor, feeds: { plus: `decoder.motor-plus${index || ''}`, minus: `decoder.motor-minus${index || ''}` } }
-    }),
+    motors: description.motors.map((motor) => behindDecoder(motor, motors.indexOf(motor))),
     // A decoder drives as it is told: what lies before it no longer turns the direction round.
-    turnables: [
-      ...description.turnables.filter(
-        ({ effects }) =>
-          !effects.some((effect) => effect.kind === 'swap-ends' && (cut.has(effect.first) || cut.has(effect.second))),
-      ),
-      {
-        id: 'decoder.motor-swapped',
-        name: 'The two motor leads of the decoder swapped',
-        minutes: 5,
-        access: 'decoder.pads',
-        effects: [{ kind: 'swap-ends', end: 'to', first: 'decoder.motor-plus', second: 'decoder.motor-minus' }],
-      },
-      {
-        id: 'decoder.rails-swapped',
-        name: 'The two rail leads of the decoder swapped',
-        minutes: 5,
-        access: 'decoder.pads',
-        effects: [{ kind: 'swap-ends', end: 'from', first: 'decoder.rail-plus', second: 'decoder.rail-minus' }],
-      },
-    ],
+    turnables: turnablesWith(description.turnables, cut),
   }
+}
+
+/** How the nodes and components of a decoder are written down. */
+function piecesOf(unit: string, inside: string | null) {
+  const node = (id: string, name: string): CircuitNode => ({
+    id: `decoder.${id}`,
+    name,
+    stage: 'board',
+    access: inside,
+  })
+  const piece = (
+    id: string,
+    name: string,
+    rest: Pick<CircuitComponent, 'kind' | 'from' | 'to' | 'ohms' | 'faults'> & Partial<CircuitComponent>,
+  ): CircuitComponent => ({
+    id: `decoder.${id}`,
+    name,
+    highOhms: null,
+    part: 'decoder',
+    unit,
+    of: DECODER_SWITCH,
+    closedIn: null,
+    lamp: null,
+    ...rest,
+  })
+  const leg = (id: string, name: string, from: string, to: string, position: string): CircuitComponent =>
+    piece(id, name, {
+      kind: 'decoder',
+      from: `decoder.${from}`,
+      to: `decoder.${to}`,
+      ohms: LEG_OHMS,
+      faults: ['open'],
+      closedIn: { switch: DECODER_SWITCH, positions: [position] },
+    })
+  const wire = (
+    role: 'decoder-rail-lead' | 'decoder-motor-lead',
+    id: string,
+    name: string,
+    from: string,
+    to: string,
+  ): CircuitComponent =>
+    piece(id, name, { role, kind: 'conductor', from, to, ohms: 0.05, faults: ['open', 'intermittent'] })
+  return { node, piece, leg, wire }
+}
+
+function decoderPart(unit: string, behind: string[][]): Part {
+  return {
+    id: 'decoder',
+    name: 'Decoder',
+    kind: 'board',
+    unit,
+    materials: ['unknown-plastic', 'copper'],
+    place: 'where there is room',
+    heldBy: 'tape or its socket',
+    massGrams: null,
+    removal: {
+      minutes: 2,
+      refitMinutes: 4,
+      needs: behind,
+      tools: ['tweezers'],
+      risk: 0.02,
+      replacement: 'order',
+      hazards: [],
+      leaveAlone: '',
+      wayBack: 'Leads to their own pads; nothing of it touches metal.',
+    },
+  }
+}
+
+function behindDecoder(motor: EngineDescription['motors'][number], index: number): EngineDescription['motors'][number] {
+  return index < 0
+    ? motor
+    : { ...motor, feeds: { plus: `decoder.motor-plus${index || ''}`, minus: `decoder.motor-minus${index || ''}` } }
+}
+
+function turnablesWith(
+  turnables: EngineDescription['turnables'],
+  cut: ReadonlySet<string>,
+): EngineDescription['turnables'] {
+  return [
+    ...turnables.filter(
+      ({ effects }) =>
+        !effects.some((effect) => effect.kind === 'swap-ends' && (cut.has(effect.first) || cut.has(effect.second))),
+    ),
+    {
+      id: 'decoder.motor-swapped',
+      name: 'The two motor leads of the decoder swapped',
+      minutes: 5,
+      access: 'decoder.pads',
+      effects: [{ kind: 'swap-ends', end: 'to', first: 'decoder.motor-plus', second: 'decoder.motor-minus' }],
+    },
+    {
+      id: 'decoder.rails-swapped',
+      name: 'The two rail leads of the decoder swapped',
+      minutes: 5,
+      access: 'decoder.pads',
+      effects: [{ kind: 'swap-ends', end: 'from', first: 'decoder.rail-plus', second: 'decoder.rail-minus' }],
+    },
+  ]
 }
 
 /** The motor pad of the decoder that takes the place of a feed. */

@@ -3,13 +3,34 @@ import { armatureRemoval, brushRemoval, springRemoval } from './motor-removals'
 import type { EntryOf } from './plan-schema'
 import { inSentence } from '../name-in-sentence'
 
-/** A brushed motor with a permanent magnet: leads, springs or cups, brushes, commutator, winding, magnet. */
-export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): void {
-  const { as: id, name, unit, style, plus, minus, behind = [], feed = 'spring', minusBy = 'lead' } = entry
-  const opens = style !== 'can'
-  const lower = inSentence(name)
-  const brushesBehind = entry.brushesBehind ?? behind
+type Entry = EntryOf<'magnet-motor'>
 
+/** Where its brushes and its commutator are reached; null on a can that does not open. */
+interface Inside {
+  readonly brushes: string | null
+  readonly commutator: string | null
+}
+
+const opensAt = ({ style }: Entry): boolean => style !== 'can'
+
+/** A brushed motor with a permanent magnet: leads, springs or cups, brushes, commutator, winding, magnet. */
+export function addMagnetMotor(draft: Draft, entry: Entry): void {
+  const terminals = addBody(draft, entry)
+  addLeads(draft, entry)
+  const inside = addAccesses(draft, entry)
+  addMagnetAndArmature(draft, entry)
+  for (const pole of ['plus', 'minus'] as const) addBrush(draft, entry, pole, inside)
+  addWinding(draft, entry)
+  if (entry.frame) addInsulation(draft, entry, entry.frame)
+  addRotor(draft, entry)
+  addTurnables(draft, entry, terminals)
+  addCare(draft, entry, terminals, inside)
+}
+
+/** @returns the access to its terminals */
+function addBody(draft: Draft, entry: Entry): string {
+  const { as: id, name, unit, behind = [], minusBy = 'lead' } = entry
+  const lower = inSentence(name)
   draft.part({
     id,
     name,
@@ -36,7 +57,12 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
   draft.accessTo('motor-out', id, { id: `${id}.out`, name: `${name} out`, off: [[id]] })
   draft.node(`${id}.plus`, `${name}, plus terminal`, 'motor-lead', terminals)
   draft.node(`${id}.minus`, `${name}, minus terminal`, 'motor-lead', terminals)
+  return terminals
+}
 
+function addLeads(draft: Draft, entry: Entry): void {
+  const { as: id, name, unit, plus, minus, behind = [], minusBy = 'lead' } = entry
+  const lower = inSentence(name)
   const lead = (pole: 'plus' | 'minus', from: string): void => {
     draft.part({
       id: `${id}.lead-${pole}`,
@@ -83,21 +109,30 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
       unit,
       faults: ['open', 'high-resistance', 'intermittent'],
     })
+}
 
-  const brushes = opens
-    ? draft.accessTo('brushes', id, {
-        id: `${id}.brushes`,
-        name: `Brushes of the ${lower}`,
-        off: [...brushesBehind, [`${id}.spring-plus`], [`${id}.spring-minus`]],
-      })
-    : null
-  const commutator = opens
-    ? draft.accessTo('commutator', id, {
-        id: `${id}.commutator`,
-        name: `Commutator of the ${lower}`,
-        off: [...brushesBehind, [`${id}.brush-plus`], [`${id}.brush-minus`]],
-      })
-    : null
+function addAccesses(draft: Draft, entry: Entry): Inside {
+  if (!opensAt(entry)) return { brushes: null, commutator: null }
+  const { as: id, behind = [], brushesBehind = behind } = entry
+  const lower = inSentence(entry.name)
+  return {
+    brushes: draft.accessTo('brushes', id, {
+      id: `${id}.brushes`,
+      name: `Brushes of the ${lower}`,
+      off: [...brushesBehind, [`${id}.spring-plus`], [`${id}.spring-minus`]],
+    }),
+    commutator: draft.accessTo('commutator', id, {
+      id: `${id}.commutator`,
+      name: `Commutator of the ${lower}`,
+      off: [...brushesBehind, [`${id}.brush-plus`], [`${id}.brush-minus`]],
+    }),
+  }
+}
+
+function addMagnetAndArmature(draft: Draft, entry: Entry): void {
+  const { as: id, name, unit, style, behind = [] } = entry
+  const opens = opensAt(entry)
+  const lower = inSentence(name)
   draft.part({
     id: `${id}.magnet`,
     name: `Magnet of the ${lower}`,
@@ -133,9 +168,11 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
         )
       : null,
   })
-  for (const pole of ['plus', 'minus'] as const)
-    addBrush(draft, entry, pole, opens, feed, brushesBehind, brushes, commutator)
+}
 
+function addWinding(draft: Draft, entry: Entry): void {
+  const { as: id, name, unit } = entry
+  const lower = inSentence(name)
   draft.component({
     id: `${id}.gaps`,
     of: id,
@@ -162,33 +199,41 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
     unit,
     faults: ['open', 'high-resistance', 'shorted'],
   })
-  if (entry.frame) {
+}
+
+function addInsulation(draft: Draft, entry: Entry, frame: string): void {
+  const { as: id, name, unit, feed = 'spring', minusBy = 'lead' } = entry
+  const lower = inSentence(name)
+  draft.component({
+    id: `${id}.winding-frame`,
+    of: id,
+    name: `Winding clear of the frame of the ${lower}`,
+    kind: 'insulation',
+    from: `${id}.bar-plus`,
+    to: frame,
+    ohms: null,
+    part: `${id}.armature`,
+    unit,
+    faults: ['shorted'],
+  })
+  if (feed === 'spring' && minusBy === 'strap')
     draft.component({
-      id: `${id}.winding-frame`,
+      id: `${id}.spring-frame`,
       of: id,
-      name: `Winding clear of the frame of the ${lower}`,
+      name: `Insulation under the plus brush spring of the ${lower}`,
       kind: 'insulation',
-      from: `${id}.bar-plus`,
-      to: entry.frame,
+      from: `${id}.plus`,
+      to: frame,
       ohms: null,
-      part: `${id}.armature`,
+      part: `${id}.spring-plus`,
       unit,
       faults: ['shorted'],
     })
-    if (feed === 'spring' && minusBy === 'strap')
-      draft.component({
-        id: `${id}.spring-frame`,
-        of: id,
-        name: `Insulation under the plus brush spring of the ${lower}`,
-        kind: 'insulation',
-        from: `${id}.plus`,
-        to: entry.frame,
-        ohms: null,
-        part: `${id}.spring-plus`,
-        unit,
-        faults: ['shorted'],
-      })
-  }
+}
+
+function addRotor(draft: Draft, entry: Entry): void {
+  const { as: id, name, unit, style } = entry
+  const lower = inSentence(name)
   draft.rotors.push({
     id: `${id}.armature`,
     name: `Armature of the ${lower}`,
@@ -209,8 +254,13 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
     segments: entry.segments,
     rotor: `${id}.armature`,
     feeds: { plus: `${id}.lead-plus`, minus: `${id}.lead-minus` },
-    opens,
+    opens: opensAt(entry),
   })
+}
+
+function addTurnables(draft: Draft, entry: Entry, terminals: string): void {
+  const { as: id, name, minusBy = 'lead' } = entry
+  const lower = inSentence(name)
   draft.turnables.push({
     id: `${id}.magnet-turned`,
     name: `Magnet of the ${lower} the other way round, or remagnetised so`,
@@ -226,58 +276,36 @@ export function addMagnetMotor(draft: Draft, entry: EntryOf<'magnet-motor'>): vo
       access: terminals,
       effects: [{ kind: 'swap-ends', end: 'to', first: `${id}.lead-plus`, second: `${id}.lead-minus` }],
     })
+}
+
+function addCare(draft: Draft, entry: Entry, terminals: string, { brushes, commutator }: Inside): void {
+  const { as: id } = entry
   draft.carePoints.push(
     { id: `${id}.bearing-far`, kind: 'motor-bearing-far', part: id, access: terminals },
     { id: `${id}.bearing-commutator`, kind: 'motor-bearing-commutator', part: id, access: terminals },
   )
-  if (opens)
+  if (opensAt(entry))
     draft.carePoints.push(
       { id: `${id}.commutator-care`, kind: 'commutator', part: `${id}.armature`, access: commutator },
       { id: `${id}.brushes-care`, kind: 'brushes', part: `${id}.brush-plus`, access: brushes },
     )
 }
 
-function addBrush(
-  draft: Draft,
-  entry: EntryOf<'magnet-motor'>,
-  pole: 'plus' | 'minus',
-  opens: boolean,
-  feed: 'spring' | 'cup',
-  behind: string[][],
-  brushes: string | null,
-  commutator: string | null,
-): void {
-  const { as: id, name, unit, style } = entry
+function addBrush(draft: Draft, entry: Entry, pole: 'plus' | 'minus', { brushes, commutator }: Inside): void {
+  const { as: id, name, unit, style, feed = 'spring', behind = [], brushesBehind = behind } = entry
+  const opens = opensAt(entry)
   const of = `${pole} brush of the ${inSentence(name)}`
   const spring = `${id}.spring-${pole}`
   const brush = `${id}.brush-${pole}`
   const cap = `${id}.cap-${pole}`
-  if (style === 'side-brush') {
-    draft.part({
-      id: cap,
-      name: `Cap of the ${of}`,
-      kind: 'motor-part',
-      unit,
-      materials: ['phenolic-resin', 'brass'],
-      removal: removal({
-        minutes: 0.5,
-        refitMinutes: 0.5,
-        needs: behind,
-        tools: ['screwdriver'],
-        risk: 0.05,
-        replacement: 'rare',
-        hazards: ['flies-away', 'brittle', 'eyes'],
-        wayBack: 'A finger over it until the thread takes; never by force.',
-      }),
-    })
-  }
+  if (style === 'side-brush') addCap(draft, entry, pole)
   draft.part({
     id: spring,
     name: `Spring of the ${of}`,
     kind: 'motor-part',
     unit,
     materials: ['bronze'],
-    removal: opens ? springRemoval(style === 'side-brush' ? [[cap]] : behind) : null,
+    removal: opens ? springRemoval(style === 'side-brush' ? [[cap]] : brushesBehind) : null,
   })
   draft.part({
     id: brush,
@@ -312,5 +340,26 @@ function addBrush(
     part: brush,
     unit,
     faults: ['open', 'high-resistance', 'intermittent'],
+  })
+}
+
+function addCap(draft: Draft, entry: Entry, pole: 'plus' | 'minus'): void {
+  const { as: id, name, unit, behind = [], brushesBehind = behind } = entry
+  draft.part({
+    id: `${id}.cap-${pole}`,
+    name: `Cap of the ${pole} brush of the ${inSentence(name)}`,
+    kind: 'motor-part',
+    unit,
+    materials: ['phenolic-resin', 'brass'],
+    removal: removal({
+      minutes: 0.5,
+      refitMinutes: 0.5,
+      needs: brushesBehind,
+      tools: ['screwdriver'],
+      risk: 0.05,
+      replacement: 'rare',
+      hazards: ['flies-away', 'brittle', 'eyes'],
+      wayBack: 'A finger over it until the thread takes; never by force.',
+    }),
   })
 }

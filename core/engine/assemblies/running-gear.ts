@@ -120,18 +120,42 @@ export function farHalfOf(axle: string): string {
   return `${axle}.far-half`
 }
 
+/** One wheel of a wheel set. */
+interface Wheel {
+  readonly entry: EntryOf<'wheel-set'>
+  readonly side: SideName
+  readonly id: string
+  /** As it is called within a name. */
+  readonly of: string
+  readonly tyred: boolean
+}
+
 function addWheel(draft: Draft, entry: EntryOf<'wheel-set'>, side: SideName, rails: Rails): void {
-  const { as, unit, insulated } = entry
-  const id = `${as}.${side}`
-  const of = `${inSentence(entry.name)}, ${side}`
-  const plastic = insulated === 'plastic'
-  const tyred = entry.tyre === side || entry.tyre === 'both'
+  const wheel: Wheel = {
+    entry,
+    side,
+    id: `${entry.as}.${side}`,
+    of: `${inSentence(entry.name)}, ${side}`,
+    tyred: entry.tyre === side || entry.tyre === 'both',
+  }
+  addRim(draft, wheel)
+  if (wheel.tyred) addTyre(draft, wheel)
+  if (entry.insulated === 'plastic') return
+  addTread(draft, wheel, rails[side])
+  if (entry.insulated !== 'split') addBush(draft, wheel)
+  const pickup = entry[side]
+  if (pickup?.by === 'frame') addLiveBearing(draft, wheel, pickup.to)
+  else if (pickup) addPickup(draft, wheel, pickup.by, pickup.to)
+}
+
+function addRim(draft: Draft, { entry, id, of }: Wheel): void {
+  const { as, unit } = entry
   draft.part({
     id,
     name: `Wheel of the ${of}`,
     kind: 'wheel',
     unit,
-    materials: [plastic ? 'styrene' : (entry.rim ?? 'nickel-silver')],
+    materials: [entry.insulated === 'plastic' ? 'styrene' : (entry.rim ?? 'nickel-silver')],
     removal: entry.fixed
       ? null
       : removal({
@@ -144,28 +168,32 @@ function addWheel(draft: Draft, entry: EntryOf<'wheel-set'>, side: SideName, rai
           leaveAlone: 'Pressed on: gauge and quarter are lost with it.',
         }),
   })
-  if (tyred) {
-    draft.part({
-      id: `${id}.tyre`,
-      name: `Tyre of the ${of}`,
-      kind: 'tyre',
-      unit,
-      of: id,
-      materials: ['rubber'],
-      removal: removal({
-        minutes: 1,
-        refitMinutes: 2,
-        needs: entry.tyreBehind ?? [[as]],
-        tools: ['hook'],
-        risk: 0.3,
-        replacement: 'order',
-        wayBack: 'Seated all round in its groove, not twisted, no oil.',
-      }),
-    })
-  }
-  if (plastic) return
+}
+
+function addTyre(draft: Draft, { entry, id, of }: Wheel): void {
+  const { as, unit } = entry
+  draft.part({
+    id: `${id}.tyre`,
+    name: `Tyre of the ${of}`,
+    kind: 'tyre',
+    unit,
+    of: id,
+    materials: ['rubber'],
+    removal: removal({
+      minutes: 1,
+      refitMinutes: 2,
+      needs: entry.tyreBehind ?? [[as]],
+      tools: ['hook'],
+      risk: 0.3,
+      replacement: 'order',
+      wayBack: 'Seated all round in its groove, not twisted, no oil.',
+    }),
+  })
+}
+
+function addTread(draft: Draft, { entry, id, of, tyred }: Wheel, rail: string): void {
+  const { as, unit } = entry
   draft.node(id, `Rim of the ${of}`, 'tread')
-  const rail = rails[side]
   draft.component({
     id: `${id}.tread`,
     of: as,
@@ -178,40 +206,46 @@ function addWheel(draft: Draft, entry: EntryOf<'wheel-set'>, side: SideName, rai
     unit,
     faults: tyred ? [] : contactFaults,
   })
-  if (insulated !== 'split') {
-    const apart = insulated === 'both' || insulated === side
-    draft.component({
-      id: `${id}.bush`,
-      of: as,
-      name: apart ? `Insulation of the ${of}` : `Hub of the ${of}`,
-      kind: apart ? 'insulation' : 'conductor',
-      from: id,
-      to: `${as}.axle`,
-      ohms: apart ? null : 0.02,
-      part: id,
-      unit,
-      faults: apart ? ['shorted', 'high-resistance'] : [],
-    })
-  }
-  const pickup = entry[side]
-  if (!pickup) return
-  if (pickup.by === 'frame') {
-    draft.component({
-      id: `${id}.bearing`,
-      of: as,
-      name: `Bearing of the ${of}`,
-      kind: 'contact',
-      from: id,
-      to: pickup.to,
-      ohms: 0.3,
-      part: as,
-      unit,
-      faults: contactFaults,
-    })
-    return
-  }
-  const cup = pickup.by === 'cup'
-  const part = `${id}.${pickup.by}`
+}
+
+function addBush(draft: Draft, { entry, side, id, of }: Wheel): void {
+  const { as, unit, insulated } = entry
+  const apart = insulated === 'both' || insulated === side
+  draft.component({
+    id: `${id}.bush`,
+    of: as,
+    name: apart ? `Insulation of the ${of}` : `Hub of the ${of}`,
+    kind: apart ? 'insulation' : 'conductor',
+    from: id,
+    to: `${as}.axle`,
+    ohms: apart ? null : 0.02,
+    part: id,
+    unit,
+    faults: apart ? ['shorted', 'high-resistance'] : [],
+  })
+}
+
+/** Its axle bears in the frame and hands the current on there. */
+function addLiveBearing(draft: Draft, { entry, id, of }: Wheel, to: string): void {
+  const { as, unit } = entry
+  draft.component({
+    id: `${id}.bearing`,
+    of: as,
+    name: `Bearing of the ${of}`,
+    kind: 'contact',
+    from: id,
+    to,
+    ohms: 0.3,
+    part: as,
+    unit,
+    faults: contactFaults,
+  })
+}
+
+function addPickup(draft: Draft, { entry, id, of }: Wheel, by: 'cup' | 'wiper', to: string): void {
+  const { as, unit } = entry
+  const cup = by === 'cup'
+  const part = `${id}.${by}`
   draft.part({
     id: part,
     name: cup ? `Axle cup of the ${of}` : `Wiper of the ${of}`,
@@ -238,7 +272,7 @@ function addWheel(draft: Draft, entry: EntryOf<'wheel-set'>, side: SideName, rai
     name: cup ? `Axle end in its cup, ${of}` : `Wiper on the ${of}`,
     kind: 'contact',
     from: id,
-    to: pickup.to,
+    to,
     ohms: 0.2,
     part,
     unit,

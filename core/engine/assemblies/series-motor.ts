@@ -2,12 +2,31 @@ import { removal, type Draft } from './draft'
 import type { EntryOf } from './plan-schema'
 import { inSentence } from '../name-in-sentence'
 
+type Entry = EntryOf<'series-motor'>
+
+/** Where it is reached. */
+interface Accesses {
+  readonly terminals: string
+  readonly brushes: string
+  readonly commutator: string
+}
+
 /** An AC universal motor: field and armature in series through the sequence switch, one brush on the frame. */
-export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): void {
-  const { as: id, name, unit, fieldIn, fieldOut, armatureIn, frame, behind = [] } = entry
-  const brushesBehind = entry.brushesBehind ?? behind
+export function addSeriesMotor(draft: Draft, entry: Entry): void {
+  addBody(draft, entry)
+  addArmature(draft, entry)
+  const accesses = addAccesses(draft, entry)
+  addBrushes(draft, entry, accesses)
+  addFeed(draft, entry)
+  addWinding(draft, entry)
+  addReturn(draft, entry)
+  addRotor(draft, entry)
+  addCare(draft, entry, accesses)
+}
+
+function addBody(draft: Draft, entry: Entry): void {
+  const { as: id, name, unit, behind = [], brushesBehind = behind } = entry
   const lower = inSentence(name)
-  const plate = `${id}.brush-plate`
   draft.part({
     id,
     name,
@@ -26,7 +45,7 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
     }),
   })
   draft.part({
-    id: plate,
+    id: `${id}.brush-plate`,
     name: `Brush plate of the ${lower}`,
     kind: 'motor-part',
     unit,
@@ -50,6 +69,11 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
     unit,
     materials: ['lacquered-wire', 'paper'],
   })
+}
+
+function addArmature(draft: Draft, entry: Entry): void {
+  const { as: id, name, unit, behind = [] } = entry
+  const lower = inSentence(name)
   draft.part({
     id: `${id}.armature`,
     name: `Armature of the ${lower}`,
@@ -59,7 +83,7 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
     removal: removal({
       minutes: 1,
       refitMinutes: 2,
-      needs: [[plate]],
+      needs: [[`${id}.brush-plate`]],
       risk: 0.02,
       replacement: 'rare',
       wayBack: 'Ball and washers under the shaft end.',
@@ -80,7 +104,12 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
       replacement: 'scrap-box',
     }),
   })
+}
 
+function addAccesses(draft: Draft, entry: Entry): Accesses {
+  const { as: id, name, behind = [] } = entry
+  const plate = `${id}.brush-plate`
+  const lower = inSentence(name)
   const terminals = draft.accessTo('terminals', id, {
     id: `${id}.terminals`,
     name: `Terminals of the ${lower}`,
@@ -97,6 +126,12 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
     name: `Commutator of the ${lower}`,
     off: [[plate]],
   })
+  return { terminals, brushes, commutator }
+}
+
+function addBrushes(draft: Draft, entry: Entry, { terminals, commutator }: Accesses): void {
+  const { as: id, name, unit } = entry
+  const lower = inSentence(name)
   draft.node(`${id}.brush`, `${name}, insulated brush holder`, 'motor-lead', terminals)
   for (const pole of ['live', 'frame'] as const) {
     draft.part({
@@ -108,7 +143,7 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
       removal: removal({
         minutes: 0.5,
         refitMinutes: 1,
-        needs: [[plate]],
+        needs: [[`${id}.brush-plate`]],
         tools: ['tweezers'],
         risk: 0.02,
         replacement: 'order',
@@ -117,6 +152,12 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
     })
     draft.node(`${id}.bar-${pole}`, `Commutator under the ${pole} brush of the ${lower}`, 'commutator', commutator)
   }
+}
+
+/** What leads to the armature: the field, the lead and the live brush. */
+function addFeed(draft: Draft, entry: Entry): void {
+  const { as: id, name, unit, fieldIn, fieldOut, armatureIn } = entry
+  const lower = inSentence(name)
   draft.component({
     id: `${id}.field`,
     of: id,
@@ -154,6 +195,11 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
     unit,
     faults: ['open', 'high-resistance', 'intermittent'],
   })
+}
+
+function addWinding(draft: Draft, entry: Entry): void {
+  const { as: id, name, unit } = entry
+  const lower = inSentence(name)
   draft.component({
     id: `${id}.winding`,
     of: id,
@@ -180,6 +226,12 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
     unit,
     faults: ['high-resistance'],
   })
+}
+
+/** What leads from it to the frame, and what keeps the live side clear of it. */
+function addReturn(draft: Draft, entry: Entry): void {
+  const { as: id, name, unit, frame } = entry
+  const lower = inSentence(name)
   draft.component({
     id: `${id}.brush-frame`,
     of: id,
@@ -200,10 +252,15 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
     from: `${id}.brush`,
     to: frame,
     ohms: null,
-    part: plate,
+    part: `${id}.brush-plate`,
     unit,
     faults: ['shorted'],
   })
+}
+
+function addRotor(draft: Draft, entry: Entry): void {
+  const { as: id, name, unit } = entry
+  const lower = inSentence(name)
   draft.rotors.push({
     id: `${id}.armature`,
     name: `Armature of the ${lower}`,
@@ -226,6 +283,9 @@ export function addSeriesMotor(draft: Draft, entry: EntryOf<'series-motor'>): vo
     feeds: { plus: `${id}.armature-lead`, minus: `${id}.brush-frame` },
     opens: true,
   })
+}
+
+function addCare(draft: Draft, { as: id }: Entry, { terminals, brushes, commutator }: Accesses): void {
   draft.carePoints.push(
     { id: `${id}.bearing-far`, kind: 'motor-bearing-far', part: id, access: terminals },
     { id: `${id}.bearing-commutator`, kind: 'motor-bearing-commutator', part: id, access: terminals },
