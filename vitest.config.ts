@@ -19,7 +19,7 @@ export default defineConfig({
           name: 'unit',
           include: [
             '{core,bench,messages,work,app,launcher,demo}/**/*.test.ts',
-            'tests/{recovery,diagnosis}/**/*.test.ts',
+            'tests/{recovery,diagnosis,support}/**/*.test.ts',
           ],
           environment: 'node',
           testTimeout: 40_000,
