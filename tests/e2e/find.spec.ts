@@ -122,3 +122,21 @@ test('what is known of the engine changes the advice, and a generic machine is c
   await expect.poll(() => chanceOf('reads of the'), { timeout: 20_000 }).toBeGreaterThan(before)
   await expect(page.getByRole('region', { name: 'How it was found' })).toContainText('damp store')
 })
+
+test('at the end of a search the pedal backwards takes back its last step and stays there', async ({
+  page,
+  scenario,
+}) => {
+  test.slow()
+  await signIn(page, scenario)
+  const id = await findJob(page, scenario, 'Cellar find')
+  await page.goto(`${scenario.url}/jobs/${id}/find`)
+  await expect(page.getByRole('article', { name: 'Search ended' })).toBeVisible({ timeout: 60_000 })
+  const steps = page.getByRole('region', { name: 'How it was found' }).getByRole('listitem')
+  const words = await steps.first().locator('.words').textContent()
+  await expect(steps.first()).not.toHaveClass(/struck/)
+  await page.keyboard.press('Backspace')
+  await expect(steps.filter({ hasText: words ?? '' }).first()).toHaveClass(/struck/)
+  await expect(page).toHaveURL(/\/find$/)
+  await expect(page.getByText(/waiting for the server/)).toHaveCount(0)
+})
