@@ -30,6 +30,8 @@ export default defineNuxtConfig({
   ],
   build: { transpile: ['vuetify'] },
   imports: {
+    // Its short names are its own: none of them is Vue's h.
+    transform: { exclude: [/messages\/generated/] },
     imports: [
       { from: '@vueuse/core', name: 'useEventListener' },
       { from: '@vueuse/core', name: 'watchDebounced' },

@@ -10,6 +10,7 @@ import { Knowledge } from '../core/knowledge/knowledge-schema'
 import { Instant } from './parts'
 import { PhoneAim, PhotographSubject } from './photograph-entries'
 import { BenchChange, commandSchemas, Envelope, FirstOwner, NewPassword, SignIn } from './commands'
+import { formMessages } from './form-messages'
 
 /**
  * Compiles every message's schema into plain functions, so that neither the browser nor the server builds code
@@ -42,27 +43,37 @@ const schemas: Record<string, object> = {
   Knowledge,
   ...commandSchemas,
 }
-// The first thing that is wrong is enough: naming thousands of them is what an attack would ask for.
-const ajv = new Ajv({ code: { source: true, esm: true, lines: false }, strict: true, discriminator: true })
 const exportName = (name: string): string => name.replace(/[.-](\w)/g, (_, letter: string) => letter.toUpperCase())
-addFormats(ajv, { formats: ['date', 'date-time'], keywords: true })
-for (const [name, schema] of Object.entries(schemas)) ajv.addSchema(JSON.parse(JSON.stringify(schema)), name)
 
-const source = writeStandalone(ajv, Object.fromEntries(Object.keys(schemas).map((name) => [exportName(name), name])))
-mkdirSync(target, { recursive: true })
+/** Plain functions for the schemas named, and the module around them. */
+async function compile(named: Record<string, object>, options: { allErrors: boolean; ending: string; file: string }) {
+  const ajv = new Ajv({
+    code: { source: true, esm: true, lines: false },
+    strict: true,
+    discriminator: true,
+    allErrors: options.allErrors,
+  })
+  addFormats(ajv, { formats: ['date', 'date-time'], keywords: true })
+  for (const [name, schema] of Object.entries(named)) ajv.addSchema(JSON.parse(JSON.stringify(schema)), name)
+  const source = writeStandalone(ajv, Object.fromEntries(Object.keys(named).map((name) => [exportName(name), name])))
+  await build({
+    stdin: { contents: `${source}\n${options.ending}`, resolveDir: root, loader: 'js' },
+    bundle: true,
+    format: 'esm',
+    minify: true,
+    platform: 'neutral',
+    mainFields: ['main'],
+    outfile: join(target, options.file),
+    logLevel: 'error',
+  })
+}
+
+mkdirSync(join(target, 'form-checks'), { recursive: true })
 const byName = Object.keys(schemas)
   .map((name) => `${JSON.stringify(name)}: ${exportName(name)}`)
   .join(', ')
-await build({
-  stdin: { contents: `${source}\nexport const validators = { ${byName} };`, resolveDir: root, loader: 'js' },
-  bundle: true,
-  format: 'esm',
-  minify: true,
-  platform: 'neutral',
-  mainFields: ['main'],
-  outfile: join(target, 'validators.js'),
-  logLevel: 'error',
-})
+// The first thing that is wrong is enough: naming thousands of them is what an attack would ask for.
+await compile(schemas, { allErrors: false, ending: `export const validators = { ${byName} };`, file: 'validators.js' })
 writeFileSync(
   join(target, 'validators.d.ts'),
   `import type { ValidateFunction } from 'ajv'
@@ -71,3 +82,17 @@ export const validators: Record<${Object.keys(schemas)
     .join(' | ')}, ValidateFunction>
 `,
 )
+// Who fills in a form wants to know of everything at once.
+for (const name of formMessages) {
+  await compile(
+    { [name]: commandSchemas[name] },
+    { allErrors: true, ending: `export default ${exportName(name)};`, file: join('form-checks', `${name}.js`) },
+  )
+  writeFileSync(
+    join(target, 'form-checks', `${name}.d.ts`),
+    `import type { ValidateFunction } from 'ajv'
+declare const validate: ValidateFunction
+export default validate
+`,
+  )
+}

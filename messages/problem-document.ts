@@ -1,4 +1,4 @@
-import type { FieldProblem } from './validate'
+import type { FieldProblem } from './problem-sentences'
 
 /** A refusal as the browser gets it: RFC 9457 problem+json, with the fields named. */
 export interface ProblemDocument {

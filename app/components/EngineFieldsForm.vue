@@ -4,6 +4,7 @@ import type { EngineFields } from '~~/messages/book-entries'
 
 /** This example: what sets it apart from the others of its type. */
 const fields = defineModel<Omit<EngineFields, 'ownerId' | 'typeId'>>({ required: true })
+defineProps<{ problems?: Readonly<Record<string, string>> }>()
 function addUnit(): void {
   fields.value.units = [...fields.value.units, { id: newId(), name: '', powered: false, marks: '' }]
 }
@@ -11,17 +12,34 @@ function addUnit(): void {
 
 <template>
   <div class="fields">
-    <v-text-field v-model="fields.nickname" v-focus-first label="Nickname at the bench" />
-    <v-text-field v-model="fields.runningNumber" label="Running number" />
-    <v-text-field v-model="fields.marks" label="Marks: repaint, damage, labels" class="wide" />
+    <v-text-field
+      v-model="fields.nickname"
+      v-focus-first
+      label="Nickname at the bench"
+      :error-messages="problems?.nickname"
+    />
+    <v-text-field v-model="fields.runningNumber" label="Running number" :error-messages="problems?.runningNumber" />
+    <v-text-field
+      v-model="fields.marks"
+      label="Marks: repaint, damage, labels"
+      class="wide"
+      :error-messages="problems?.marks"
+    />
     <v-textarea
       v-model="fields.history"
       label="History: last run, stored where, run where, who worked on it"
       class="wide"
+      :error-messages="problems?.history"
     />
-    <v-textarea v-model="fields.differences" label="Differs from its type: motor, wheels, added pickups" class="wide" />
+    <v-textarea
+      v-model="fields.differences"
+      label="Differs from its type: motor, wheels, added pickups"
+      class="wide"
+      :error-messages="problems?.differences"
+    />
     <div class="wide units">
       <span class="label">Units</span>
+      <FormRest :problems="problems" />
       <div v-for="unit in fields.units" :key="unit.id" class="unit">
         <v-text-field v-model="unit.name" label="Unit" placeholder="Locomotive, tender, trailer" />
         <v-checkbox v-model="unit.powered" label="Powered" />

@@ -18,18 +18,7 @@ const workshop = useWorkshopStore()
 const item = ref('')
 const kind = ref<ArrivalKind>('missing')
 
-const money = computed({
-  get: () => (fields.value.moneyLimit === null ? '' : (fields.value.moneyLimit / 100).toFixed(2)),
-  set: (text: string) => {
-    fields.value.moneyLimit = readMoney(text)
-  },
-})
-const estimate = computed({
-  get: () => fields.value.estimateMinutes?.toString() ?? '',
-  set: (text: string) => {
-    fields.value.estimateMinutes = /^\d{1,5}$/.test(text.trim()) ? Number(text) : null
-  },
-})
+const showPrice = (kept: number): string => (kept / 100).toFixed(2)
 
 function addItem(): void {
   if (item.value.trim() === '') return
@@ -54,6 +43,7 @@ function addItem(): void {
       class="wide"
       label="The same as a trial: where, how fast, which way"
       placeholder="Over the yard turnout, at walking pace, backwards"
+      :error-messages="problems?.trial"
     />
     <LazyToldAtTheCounter
       v-model="fields"
@@ -62,27 +52,48 @@ function addItem(): void {
       :power="power"
       :about="`${history ?? ''} ${fields.complaint} ${fields.conditionOnArrival}`"
     />
-    <v-text-field v-model.number="fields.trialAttempts" label="Attempts per trial" type="number" min="1" max="100" />
+    <v-text-field
+      v-model.number="fields.trialAttempts"
+      label="Attempts per trial"
+      type="number"
+      min="1"
+      max="100"
+      :error-messages="problems?.trialAttempts"
+    />
     <v-text-field
       v-model="fields.dueOn"
       label="Due"
       type="date"
       clearable
+      :error-messages="problems?.dueOn"
       @click:clear="fields.dueOn = null"
       @update:model-value="fields.dueOn = $event || null"
     />
-    <v-text-field v-model="estimate" label="Estimate (minutes)" inputmode="numeric" />
-    <v-text-field v-model.lazy="money" :label="`Money limit (${workshop.currency})`" inputmode="decimal" />
+    <NumberField
+      v-model="fields.estimateMinutes"
+      label="Estimate (minutes)"
+      whole
+      :problem="problems?.estimateMinutes"
+    />
+    <NumberField
+      v-model="fields.moneyLimit"
+      :label="`Money limit (${workshop.currency})`"
+      :read="readMoney"
+      :show="showPrice"
+      :problem="problems?.moneyLimit"
+    />
     <v-textarea
       v-model="fields.wanted"
       class="wide"
       label="What the owner wants"
       placeholder="Runs again, quieter, decoder and sound, tidy-up"
+      :error-messages="problems?.wanted"
     />
     <v-textarea
       v-model="fields.conditionOnArrival"
       class="wide"
       label="Condition on arrival: corrosion, fluff, oil and its smell, burn marks, earlier glue"
+      :error-messages="problems?.conditionOnArrival"
     />
     <v-checkbox
       v-model="fields.sentimental"
@@ -94,9 +105,11 @@ function addItem(): void {
       v-model="fields.consent"
       class="wide"
       label="Consent given: by whom, when, to what"
+      :error-messages="problems?.consent"
     />
     <div class="wide arrivals">
       <span class="label">Missing, broken or loose on arrival</span>
+      <FormRest :problems="problems" />
       <ul v-if="fields.arrivals.length > 0" class="ruled-list">
         <li v-for="arrival in fields.arrivals" :key="arrival.id" class="arrival">
           <span class="quiet">{{ arrivalKinds[arrival.kind] }}</span> {{ arrival.what }}

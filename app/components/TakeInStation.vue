@@ -15,6 +15,7 @@ const editing = ref(false)
 const fields = ref<JobFields>(fieldsOf(props.book))
 const begun = ref<JobFields>(fieldsOf(props.book))
 const version = ref(0)
+const { fits, under, forget } = useFormCheck('job.edit')
 
 function fieldsOf({ job }: JobBook): JobFields {
   const {
@@ -55,12 +56,15 @@ function edit(): void {
   fields.value = fieldsOf(props.book)
   begun.value = fieldsOf(props.book)
   version.value = props.book.job.version
+  forget()
   editing.value = true
 }
 
 async function keep(): Promise<void> {
   const { job } = props.book
-  await outbox.send('job.edit', { id: job.id, fields: fields.value }, { version: version.value, ...begun.value })
+  const written = { id: job.id, fields: plainCopy(fields.value) }
+  if (!(await fits(written))) return
+  await outbox.send('job.edit', written, { version: version.value, ...begun.value })
   editing.value = false
 }
 
@@ -80,6 +84,7 @@ async function settle(id: string, fate: string | null): Promise<void> {
     <form v-if="editing" class="edit" @submit.prevent="keep">
       <JobFieldsForm
         v-model="fields"
+        :problems="under('fields')"
         :construction="book.type.construction"
         :power="book.type.power"
         :history="book.engine.history"

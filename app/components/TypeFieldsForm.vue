@@ -19,24 +19,14 @@ async function takeFrom(id: Construction): Promise<void> {
   else if (fields.value.power === 'ac') fields.value.power = 'dc'
   if (motor && fields.value.motorKind === 'unknown') fields.value.motorKind = motor.kind
 }
-
-function setNumber(name: 'gearRatio' | 'wheelDiameterMm' | 'poles' | 'nominalVolts', text: string): void {
-  const value = Number(text.replace(',', '.'))
-  const usable = text.trim() !== '' && Number.isFinite(value) && value > 0
-  if (name === 'nominalVolts') {
-    if (usable) fields.value.nominalVolts = value
-  } else {
-    fields.value[name] = usable ? (name === 'poles' ? Math.round(value) : value) : null
-  }
-}
 </script>
 
 <template>
   <div class="fields">
     <v-text-field v-model="fields.maker" v-focus-first label="Maker" :error-messages="problems?.maker" />
     <v-text-field v-model="fields.name" label="Type" :error-messages="problems?.name" />
-    <v-text-field v-model="fields.variantMarks" label="Marks of the variant" />
-    <v-text-field v-model="fields.yearsMade" label="Years made" />
+    <v-text-field v-model="fields.variantMarks" label="Marks of the variant" :error-messages="problems?.variantMarks" />
+    <v-text-field v-model="fields.yearsMade" label="Years made" :error-messages="problems?.yearsMade" />
     <v-select
       v-model="fields.gaugeMm"
       :items="[
@@ -51,39 +41,31 @@ function setNumber(name: 'gearRatio' | 'wheelDiameterMm' | 'poles' | 'nominalVol
       label="Scale, size of the model"
     />
     <v-select v-model="fields.power" :items="items(powers)" label="Power" />
-    <v-text-field
-      :model-value="String(fields.nominalVolts)"
+    <NumberField
+      :model-value="fields.nominalVolts"
       label="Made for (V)"
-      inputmode="decimal"
-      @change="setNumber('nominalVolts', ($event.target as HTMLInputElement).value)"
+      needed
+      :problem="problems?.nominalVolts"
+      @update:model-value="fields.nominalVolts = $event ?? fields.nominalVolts"
     />
     <LazyWhatMachine v-model="fields.construction" class="wide" @choose="takeFrom" />
     <v-select v-model="fields.construction" :items="items(constructions)" label="Construction" class="wide" />
     <v-select v-model="fields.motorKind" :items="items(motorKinds)" label="Motor" />
-    <v-text-field
-      :model-value="fields.poles?.toString() ?? ''"
-      label="Poles"
-      inputmode="numeric"
-      @change="setNumber('poles', ($event.target as HTMLInputElement).value)"
-    />
-    <v-text-field
-      :model-value="fields.gearRatio?.toString() ?? ''"
-      label="Motor turns per wheel turn"
-      inputmode="decimal"
-      @change="setNumber('gearRatio', ($event.target as HTMLInputElement).value)"
-    />
-    <v-text-field
-      :model-value="fields.wheelDiameterMm?.toString() ?? ''"
+    <NumberField v-model="fields.poles" label="Poles" whole :problem="problems?.poles" />
+    <NumberField v-model="fields.gearRatio" label="Motor turns per wheel turn" :problem="problems?.gearRatio" />
+    <NumberField
+      v-model="fields.wheelDiameterMm"
       label="Driven wheel diameter (mm)"
-      inputmode="decimal"
-      @change="setNumber('wheelDiameterMm', ($event.target as HTMLInputElement).value)"
+      :problem="problems?.wheelDiameterMm"
     />
     <v-text-field
       v-model="fields.pickupLayout"
       label="Pickup layout"
       class="wide"
       placeholder="Locomotive collects right, tender left; wipers on wheel backs"
+      :error-messages="problems?.pickupLayout"
     />
+    <FormRest :problems="problems" />
     <LazyPointAmountsForm v-model="fields.makersAdvice" label="The maker’s own word on oil and grease" class="wide" />
     <details class="wide" @toggle="ownOpen = ($event.target as HTMLDetailsElement).open">
       <summary>Cleaned or oiled otherwise than usual</summary>

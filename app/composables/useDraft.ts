@@ -73,6 +73,9 @@ function remember(storageKey: string, text: string): void {
   }
 }
 
+/** Whether something is being typed into a form that may not be on the screen. */
+export const isDrafted = (key: string): boolean => localStorage.getItem(`echoppe.draft.${key}`) !== null
+
 /** Puts something back into a form that is not on the screen. */
 export function keepDraft(key: string, value: object): void {
   localStorage.setItem(`echoppe.draft.${key}`, JSON.stringify(value))

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { emptyOwner, emptyType, emptyEngine, emptyJob, emptyParcel } from '~/forms/empty-entries'
 import { plainCopy } from '~/forms/plain-copy'
+import type { Machine, TakeInDraft } from '~/forms/take-in-draft'
 import { v7 as newId } from 'uuid'
-import type { EngineFields, EngineTypeFields, JobFields, OwnerFields } from '~~/messages/book-entries'
-import type { Construction, Power } from '~~/messages/vocabulary'
 import { showDay, today } from '~~/work/describe-due'
+import type { CommandPayload } from '~~/messages/commands'
 import type { EngineTag, EngineTypeRow, OwnerRow, ParcelBook, ParcelTag } from '~~/messages/book'
 
 /** Owner and engine found or made, and what is wrong, in one flow. Kept as it is typed; one write at the end. */
@@ -15,21 +15,6 @@ const session = useSessionStore()
 const workshop = useWorkshopStore()
 onMounted(() => void workshop.need())
 
-/** How it is made, as far as it bears on what can be told of it. */
-interface Machine {
-  construction: Construction
-  power: Power
-  history: string
-}
-interface TakeInDraft {
-  owner: { id: string; name: string } | null
-  newOwner: OwnerFields | null
-  type: ({ id: string; name: string } & Partial<Machine>) | null
-  newType: EngineTypeFields | null
-  engine: ({ id: string; name: string } & Partial<Machine>) | null
-  newEngine: Omit<EngineFields, 'ownerId' | 'typeId'> | null
-  job: JobFields
-}
 const { draft, touched, clear, handOver } = useDraft<TakeInDraft>('take-in', () => ({
   owner: null,
   newOwner: null,
@@ -42,6 +27,7 @@ const { draft, touched, clear, handOver } = useDraft<TakeInDraft>('take-in', () 
 const ownersEngines = shallowRef<readonly EngineTag[]>([])
 const photographs = shallowRef<File[]>([])
 const problems = ref<Record<string, string>>({})
+const { fits, under, forget } = useFormCheck('job.take-in')
 const leaving = ref(false)
 
 watch(
@@ -131,14 +117,14 @@ function findProblems(): Record<string, string> {
 async function takeIn(): Promise<void> {
   if (leaving.value) return
   problems.value = findProblems()
-  if (Object.keys(problems.value).length > 0) {
+  if (Object.keys(problems.value).length > 0 || !(await fits(messageOf(newId(), plainCopy(draft.value))))) {
     await nextTick()
     document.querySelector('.problem, .v-input--error')?.scrollIntoView({ block: 'center' })
     return
   }
   leaving.value = true
   try {
-    const jobId = newId()
+    const jobId = draft.value.jobId ?? newId()
     await handOver((written) => queue(jobId, written))
     await router.push(`/jobs/${jobId}/first-run`)
   } finally {
@@ -146,18 +132,20 @@ async function takeIn(): Promise<void> {
   }
 }
 
-async function queue(
-  jobId: string,
-  { owner, newOwner, engine, newEngine, type, newType, job }: TakeInDraft,
-): Promise<void> {
+function messageOf(jobId: string, written: TakeInDraft): CommandPayload<'job.take-in'> {
+  const { owner, newOwner, engine, newEngine, type, newType, job } = written
   const made = <F extends object>(fields: F) => ({ made: { id: newId(), fields: plainCopy(fields) } })
-  await outbox.send('job.take-in', {
+  return {
     jobId,
     owner: owner ? { existing: owner.id } : made(newOwner ?? emptyOwner()),
     type: newEngine ? (type ? { existing: type.id } : made(newType ?? emptyType())) : null,
     engine: engine ? { existing: engine.id } : made(newEngine ?? emptyEngine()),
     job: { ...plainCopy(job), ...(parcel.value ? { parcelId: parcel.value.id } : {}) },
-  })
+  }
+}
+
+async function queue(jobId: string, written: TakeInDraft): Promise<void> {
+  await outbox.send('job.take-in', messageOf(jobId, written))
   for (const file of photographs.value) await outbox.sendPhotograph(jobId, 'take-in', file)
   photographs.value = []
 }
@@ -179,6 +167,7 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
             clear()
             photographs = []
             problems = {}
+            forget()
           }
         "
         >Start over</v-btn
@@ -216,11 +205,10 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
         >
       </div>
       <template v-else-if="draft.newOwner"
-        ><OwnerFieldsForm v-model="draft.newOwner" :problems="problems" /><v-btn
-          variant="outlined"
-          @click="draft.newOwner = null"
-          >Find one in the book instead</v-btn
-        ></template
+        ><OwnerFieldsForm
+          v-model="draft.newOwner"
+          :problems="{ ...under('owner.made.fields'), ...(problems.name && { name: problems.name }) }"
+        /><v-btn variant="outlined" @click="draft.newOwner = null">Find one in the book instead</v-btn></template
       >
       <template v-else>
         <!-- Above the list: what arrives late must not slide a button away from under the finger. -->
@@ -256,7 +244,11 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
           ><h3>A new type</h3>
           <TypeFieldsForm
             v-model="draft.newType"
-            :problems="{ maker: problems.maker ?? '', name: problems.typeName ?? '' }"
+            :problems="{
+              ...under('type.made.fields'),
+              ...(problems.maker && { maker: problems.maker }),
+              ...(problems.typeName && { name: problems.typeName }),
+            }"
           /><v-btn variant="outlined" @click="draft.newType = null">Find the type in the book instead</v-btn></template
         >
         <template v-else
@@ -276,7 +268,7 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
           /><v-btn variant="outlined" color="primary" @click="draft.newType = emptyType()">A new type</v-btn></template
         >
         <h3 class="example">This example</h3>
-        <EngineFieldsForm v-model="draft.newEngine" />
+        <EngineFieldsForm v-model="draft.newEngine" :problems="under('engine.made.fields')" />
       </template>
       <template v-else>
         <ul v-if="ownersEngines.length > 0" class="engines">
@@ -297,7 +289,7 @@ const engineTitle = (row: EngineTypeRow): string => `${row.maker} ${row.name}`
       <h2 id="what"><span class="step figure">3</span>What is wrong, and what is wanted</h2>
       <JobFieldsForm
         v-model="draft.job"
-        :problems="problems"
+        :problems="{ ...under('job'), ...(problems.complaint && { complaint: problems.complaint }) }"
         :construction="machine.construction"
         :power="machine.power"
         :history="machine.history"

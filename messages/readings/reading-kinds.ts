@@ -1,7 +1,7 @@
 import { Type, type Static, type TObject } from 'typebox'
 import type { SheetReading } from '../../core/motor/sheet-reading'
 import { ByKind } from '../parts'
-import type { FieldProblem } from '../validate'
+import type { FieldProblem } from '../problem-sentences'
 import { afterStep } from './after-step'
 import { stops, trial } from './counted'
 import { dead } from './dead'

@@ -23,6 +23,12 @@ const ownCare = computed(() => {
   return !!rows && rows.rules.length + rows.ways.length + rows.amounts.length > 0
 })
 const begun = shallowRef<Record<string, unknown>>({})
+const engineCheck = useFormCheck('engine.save')
+const typeCheck = useFormCheck('engine-type.save')
+const componentCheck = useFormCheck('component.save')
+watch(editing, () => {
+  for (const { forget } of [engineCheck, typeCheck, componentCheck]) forget()
+})
 
 function newComponent(): ComponentFields & { id: string; version: number } {
   return { id: newId(), version: 0, kind: 'motor', description: '', fittedOn: null, removedOn: null, notes: '' }
@@ -61,16 +67,15 @@ async function keepEngine(shown: EngineBook): Promise<void> {
     ownerId: shown.engine.ownerId,
     typeId: shown.engine.typeId,
   }
+  if (!(await engineCheck.fits({ id: id.value, fields }))) return
   await outbox.send('engine.save', { id: id.value, fields }, { version: shown.engine.version, ...begun.value })
   editing.value = null
 }
 
 async function keepType(shown: EngineBook): Promise<void> {
-  await outbox.send(
-    'engine-type.save',
-    { id: shown.type.id, fields: { ...type.value } },
-    { version: shown.type.version, ...begun.value },
-  )
+  const written = { id: shown.type.id, fields: plainCopy(type.value) }
+  if (!(await typeCheck.fits(written))) return
+  await outbox.send('engine-type.save', written, { version: shown.type.version, ...begun.value })
   editing.value = null
 }
 
@@ -92,15 +97,13 @@ function editComponent(row: ComponentRow | null): void {
 async function keepComponent(): Promise<void> {
   const { id: componentId, version, ...fields } = component.value
   if (!fields.description.trim()) return
-  await outbox.send(
-    'component.save',
-    {
-      id: componentId,
-      engineId: id.value,
-      fields: { ...fields, fittedOn: fields.fittedOn || null, removedOn: fields.removedOn || null },
-    },
-    version ? { version } : undefined,
-  )
+  const written = {
+    id: componentId,
+    engineId: id.value,
+    fields: { ...fields, fittedOn: fields.fittedOn || null, removedOn: fields.removedOn || null },
+  }
+  if (!(await componentCheck.fits(written))) return
+  await outbox.send('component.save', written, version ? { version } : undefined)
   editing.value = null
 }
 </script>
@@ -221,7 +224,7 @@ async function keepComponent(): Promise<void> {
     </div>
     <v-dialog :model-value="editing !== null" max-width="820" @update:model-value="editing = null">
       <v-card v-if="editing === 'engine'" title="This example"
-        ><v-card-text><EngineFieldsForm v-model="engine" /></v-card-text
+        ><v-card-text><EngineFieldsForm v-model="engine" :problems="engineCheck.under('fields')" /></v-card-text
         ><v-card-actions
           ><v-btn variant="outlined" @click="editing = null">Leave</v-btn><v-spacer /><v-btn
             color="primary"
@@ -232,7 +235,7 @@ async function keepComponent(): Promise<void> {
         ></v-card
       >
       <v-card v-else-if="editing === 'type'" title="The type, for all its examples"
-        ><v-card-text><TypeFieldsForm v-model="type" /></v-card-text
+        ><v-card-text><TypeFieldsForm v-model="type" :problems="typeCheck.under('fields')" /></v-card-text
         ><v-card-actions
           ><v-btn variant="outlined" @click="editing = null">Leave</v-btn><v-spacer /><v-btn
             color="primary"
@@ -247,7 +250,11 @@ async function keepComponent(): Promise<void> {
           ><v-select
             v-model="component.kind"
             :items="Object.entries(componentKinds).map(([value, title]) => ({ value, title }))"
-            label="It is" /><v-text-field v-model="component.description" label="Which" class="wide" /><v-text-field
+            label="It is" /><v-text-field
+            v-model="component.description"
+            label="Which"
+            class="wide"
+            :error-messages="componentCheck.under('fields').description" /><v-text-field
             v-model="component.fittedOn"
             label="Fitted"
             type="date" /><v-text-field v-model="component.removedOn" label="Removed" type="date" /><v-text-field

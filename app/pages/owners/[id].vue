@@ -14,6 +14,7 @@ const { book, failure } = useShopBook<OwnerBook>({ address: () => `/api/owners/$
 const editing = ref(false)
 const fields = ref<OwnerFields>(emptyOwner())
 const begun = shallowRef<OwnerFields>(emptyOwner())
+const { fits, under, forget } = useFormCheck('owner.save')
 
 const parcels = shallowRef<readonly ParcelTag[]>([])
 watch(
@@ -28,16 +29,15 @@ function edit({ owner }: OwnerBook): void {
   const { name, email, phone, address, notes, isShop } = owner
   fields.value = { name, email, phone, address, notes, isShop }
   begun.value = { ...fields.value }
+  forget()
   editing.value = true
 }
 
 async function keep({ owner }: OwnerBook): Promise<void> {
   if (!fields.value.name.trim()) return
-  await outbox.send(
-    'owner.save',
-    { id: owner.id, fields: { ...fields.value } },
-    { version: owner.version, ...begun.value },
-  )
+  const written = { id: owner.id, fields: { ...fields.value } }
+  if (!(await fits(written))) return
+  await outbox.send('owner.save', written, { version: owner.version, ...begun.value })
   editing.value = false
 }
 </script>
@@ -98,7 +98,7 @@ async function keep({ owner }: OwnerBook): Promise<void> {
           ><v-card-text
             ><OwnerFieldsForm
               v-model="fields"
-              :problems="fields.name.trim() ? {} : { name: 'The owner needs a name.' }" /></v-card-text
+              :problems="fields.name.trim() ? under('fields') : { name: 'The owner needs a name.' }" /></v-card-text
           ><v-card-actions
             ><v-btn variant="outlined" @click="editing = false">Leave</v-btn><v-spacer /><v-btn
               color="primary"

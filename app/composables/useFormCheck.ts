@@ -1,0 +1,24 @@
+import { formProblemsOf } from '~~/messages/form-checks'
+import type { FormMessage } from '~~/messages/form-messages'
+import type { FormProblem } from '~~/messages/problem-sentences'
+import { problemsUnder } from '~/forms/problems-under'
+
+/** Holds what a form would send against its message's schema before it leaves, and says at each field what is wrong. */
+export function useFormCheck(name: FormMessage) {
+  const found = shallowRef<readonly FormProblem[]>([])
+
+  async function fits(message: unknown): Promise<boolean> {
+    try {
+      found.value = await formProblemsOf(name, message)
+    } catch {
+      // The check itself cannot be had while the server is away: it will say so when it is back.
+      found.value = []
+    }
+    return found.value.length === 0
+  }
+  const under = (path: string): Record<string, string> => problemsUnder(found.value, path)
+  const forget = (): void => {
+    found.value = []
+  }
+  return { fits, under, forget }
+}

@@ -1,0 +1,18 @@
+import type { FormProblem } from '~~/messages/problem-sentences'
+
+/**
+ * What is wrong in one part of a message, by the names of its fields. What lies deeper (an entry of a list) has no
+ * place of its own on the form and is named in its sentence.
+ *
+ * @param path of the part, for example `owner.made.fields`
+ */
+export function problemsUnder(problems: readonly FormProblem[], path: string): Record<string, string> {
+  return Object.fromEntries(
+    problems
+      .filter(({ field }) => field.startsWith(`${path}.`))
+      .map(({ field, message, beside }) => {
+        const name = field.slice(path.length + 1)
+        return [name, name.includes('.') ? message : beside]
+      }),
+  )
+}
