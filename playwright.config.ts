@@ -12,15 +12,16 @@ export default defineConfig({
   workers: 2,
   retries: 0,
   forbidOnly: true,
-  timeout: 90_000,
-  expect: { timeout: 10_000 },
+  // Patience costs nothing while all goes well, and a machine that others use too stands still for seconds.
+  timeout: 240_000,
+  expect: { timeout: 30_000 },
   outputDir: 'test-results',
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     timezoneId: 'Europe/London',
-    actionTimeout: 15_000,
+    actionTimeout: 30_000,
     launchOptions: browserLaunch,
   },
 })

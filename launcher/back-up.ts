@@ -12,7 +12,7 @@ import { migrations } from './shop-folder'
  * @throws SentenceError when there is no book yet or the file cannot be written
  */
 export async function backUp(address: DatabaseAddress, file: string, now: Date): Promise<CheckedBookFile> {
-  const book = openBook(address, 1)
+  const book = openBook(address, { connections: 1 })
   const { applied } = await migrationState(book, migrations).finally(() => book.close())
   if (applied === 0) throw new SentenceError('There is no book here yet: start the shop first.')
   const whole = resolve(file)

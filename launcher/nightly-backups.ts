@@ -60,7 +60,7 @@ export async function backUpWhenDue(address: DatabaseAddress, folder: string, no
   const kept = backupsIn(folder)
   const latest = kept.at(-1)
   if (!backupIsDue(latest ? timeOf(latest) : null, now)) return
-  const book = openBook(address, 1)
+  const book = openBook(address, { connections: 1 })
   const { workshop } = await readWorkshop(book.database).finally(() => book.close())
   if (workshop.nightlyBackups === 0) return
   const needed = ROOM_BYTES + 2 * (latest ? statSync(join(folder, latest)).size : 0)

@@ -23,7 +23,7 @@ export async function putBack(
   file: string,
   { dumps, now, say }: PutBackOptions,
 ): Promise<void> {
-  const book = openBook(address, 3)
+  const book = openBook(address, { connections: 3 })
   try {
     const { shipped } = await migrationState(book, migrations)
     const { sums } = await checkBookFile(file, shipped)

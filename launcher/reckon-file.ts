@@ -6,6 +6,7 @@ import { inPresentForm } from '../core/engine/older-description'
 import { EngineDescription } from '../core/engine/description-schema'
 import type { Difference } from '../core/engine/difference-schema'
 import { describeConstruction } from '../core/knowledge/constructions'
+import { problemsFrom } from '../messages/problem-sentences'
 import { SentenceError } from './sentence-error'
 
 /** Longest stretch of somebody's file that is quoted back. */
@@ -50,11 +51,9 @@ export const quoted = (id: string): string => (id.length > QUOTED ? `${id.slice(
 function refuseUnless(schema: TSchema, value: unknown, place: string): void {
   const validate = new Ajv().compile(schema)
   if (validate(value)) return
-  const [first] = validate.errors ?? []
-  const allowed = Array.isArray(first?.params.allowedValues)
-    ? `: ${(first.params.allowedValues as string[]).join(', ')}`
-    : ''
-  throw new SentenceError(
-    `${`${place}${first?.instancePath ?? ''}`.replace(/^\//, '') || 'The file'} ${first?.message ?? 'is not right'}${allowed}.`,
-  )
+  const [first] = problemsFrom(validate.errors ?? [])
+  const choices = (validate.errors ?? []).map(({ params }) => params.allowedValues as unknown).find(Array.isArray)
+  const where = [place, first?.field].filter(Boolean).join('.')
+  const said = (where ? first?.message : first?.beside) ?? 'This is not right.'
+  throw new SentenceError(`${where || 'The file'}: ${said}${choices ? ` Known are ${choices.join(', ')}.` : ''}`)
 }

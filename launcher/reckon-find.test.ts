@@ -74,7 +74,7 @@ describe('bin/reckon find', () => {
       }),
     ).toThrow('it is one or the other')
     expect(() => asked({ ...cellar, power: 'steam' })).toThrow(
-      'power must be equal to one of the allowed values: dc, ac, dcc.',
+      'power: “power” is none of the choices. Known are dc, ac, dcc.',
     )
     expect(() => asked({ ...cellar, findings: [{ test: 'nix', outcome: 'x' }] })).toThrow('There is no test “nix” for')
     expect(() => asked({ ...cellar, findings: [{ test: 'track-run', outcome: 'flies' }] })).toThrow(
@@ -85,9 +85,9 @@ describe('bin/reckon find', () => {
     )
     expect(() => asked({ ...cellar, off: ['wings'] })).toThrow('there is no part “wings”')
     expect(() => asked({ ...cellar, findings: [{ test: 'track-run', outcome: 'stands', state: -1 }] })).toThrow(
-      'findings/0/state must be >= 0.',
+      'findings.0.state: “state” must be at least 0.',
     )
-    expect(() => asked({ construction: {}, findings: [] })).toThrow('construction must have required property')
+    expect(() => asked({ construction: {}, findings: [] })).toThrow(/^construction\.\w+: “.+” is missing/)
   }, 20_000)
 
   it('lists every id, and those of one construction with their places', () => {

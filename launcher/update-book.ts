@@ -9,7 +9,7 @@ import { SentenceError } from './sentence-error'
  * @throws SentenceError when the book is of a newer version, or what to go back to is gone
  */
 export async function updateBook(address: DatabaseAddress, options: Omit<ChangeOptions, 'why'>): Promise<void> {
-  const book = openBook(address, 4)
+  const book = openBook(address, { connections: 4 })
   try {
     await goBackWhereInterrupted(book, address, options)
     const state = await migrationState(book, options.migrations)

@@ -17,10 +17,8 @@ export function problemsFrom(errors: readonly ErrorObject[]): FormProblem[] {
   const seen = new Set<string>()
   return ofTheFormMeant(errors).flatMap((error) => {
     const field = fieldOf(error)
-    const name = error.keyword === 'discriminator' ? 'kind' : (field.split('.').at(-1) ?? '')
-    const words = name.replace(/([A-Z])/g, ' $1').toLowerCase() || 'the message'
     const said = saidOf(error)
-    const problem = { field, message: `“${words}” ${said}.`, beside: `This ${said}.` }
+    const problem = { field, message: `${named(error, field)} ${said}.`, beside: `This ${said}.` }
     const key = `${problem.field}|${problem.message}`
     if (seen.has(key)) return []
     seen.add(key)
@@ -42,6 +40,14 @@ function ofTheFormMeant(errors: readonly ErrorObject[]): readonly ErrorObject[] 
   }, errors)
 }
 
+function named({ keyword }: ErrorObject, field: string): string {
+  if (keyword === 'discriminator') return '“kind”'
+  const pieces = field.split('.')
+  const name = pieces.findLast((piece) => !/^\d+$/.test(piece)) ?? ''
+  const words = name.replace(/([A-Z])/g, ' $1').toLowerCase() || 'the message'
+  return pieces.at(-1) === name ? `“${words}”` : `An entry of “${words}”`
+}
+
 const depth = ({ instancePath }: ErrorObject): number => instancePath.split('/').length
 const wholeForm = new Set(['type', 'const', 'enum', 'required', 'additionalProperties'])
 function notOfThisForm({ keyword, instancePath }: ErrorObject, choice: ErrorObject): boolean {
@@ -56,19 +62,21 @@ function fieldOf(error: ErrorObject): string {
   return path
 }
 
+const grouped = new Intl.NumberFormat('en-GB')
 function saidOf(error: ErrorObject): string {
-  const { limit } = error.params as { limit?: number }
+  const { limit: bound } = error.params as { limit?: number | string }
+  const limit = typeof bound === 'number' ? grouped.format(bound) : bound
   switch (error.keyword) {
     case 'required':
       return 'is missing'
     case 'additionalProperties':
       return 'is not known here'
     case 'minLength':
-      return limit === 1 ? 'is empty' : `needs at least ${limit} characters`
+      return bound === 1 ? 'is empty' : `needs at least ${limit} characters`
     case 'maxLength':
       return `is longer than ${limit} characters`
     case 'minItems':
-      return limit === 1 ? 'is empty' : `needs at least ${limit} entries`
+      return bound === 1 ? 'is empty' : `needs at least ${limit} entries`
     case 'maxItems':
       return `has more than ${limit} entries`
     case 'uniqueItems':

@@ -4,7 +4,7 @@ let book: Book | undefined
 
 /** The process's book, opened at first use. */
 export function theBook(): Book {
-  book ??= openBook(databaseAddressFromEnvironment(process.env))
+  book ??= openBook(databaseAddressFromEnvironment(process.env), { connectTimeoutMs: 4000 })
   return book
 }
 

@@ -57,6 +57,10 @@ function addUnit(): void {
 </template>
 
 <style scoped>
+.units > .label {
+  display: block;
+  margin: 8px 0 2px;
+}
 .unit {
   display: grid;
   grid-template-columns: 1fr max-content 1fr max-content;

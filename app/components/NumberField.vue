@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A number as it is typed; what is none is said where it stands, and nothing is kept of it. */
+/** A number as it is typed; what cannot be read as one is said where it stands, and nothing is kept of it. */
 const number = defineModel<number | null>({ required: true })
 const props = defineProps<{
   label: string
@@ -32,7 +32,7 @@ watch(
   },
   { immediate: true },
 )
-const said = computed(() => (unread.value ? `“${typed.value}” is no number: it is left out.` : (props.problem ?? '')))
+const said = computed(() => (unread.value ? `“${typed.value}” cannot be read here: it is left out.` : (props.problem ?? '')))
 
 /** Kept with every key, as everything typed is; what is no number is complained of when the field is left. */
 function keep(): void {

@@ -81,7 +81,7 @@ async function settle(id: string, fate: string | null): Promise<void> {
 
 <template>
   <div>
-    <form v-if="editing" class="edit" @submit.prevent="keep">
+    <form v-if="editing" class="edit" novalidate @submit.prevent="keep">
       <JobFieldsForm
         v-model="fields"
         :problems="under('fields')"

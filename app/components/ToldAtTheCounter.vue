@@ -64,5 +64,6 @@ const past = computed<readonly string[]>({
 .told {
   display: grid;
   gap: 14px;
+  margin: 10px 0 8px;
 }
 </style>

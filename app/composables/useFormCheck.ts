@@ -1,7 +1,7 @@
 import { formProblemsOf } from '~~/messages/form-checks'
 import type { FormMessage } from '~~/messages/form-messages'
 import type { FormProblem } from '~~/messages/problem-sentences'
-import { problemsUnder } from '~/forms/problems-under'
+import { problemsUnder } from '~~/work/problems-under'
 
 /** Holds what a form would send against its message's schema before it leaves, and says at each field what is wrong. */
 export function useFormCheck(name: FormMessage) {
@@ -14,7 +14,10 @@ export function useFormCheck(name: FormMessage) {
       // The check itself cannot be had while the server is away: it will say so when it is back.
       found.value = []
     }
-    return found.value.length === 0
+    if (found.value.length === 0) return true
+    await nextTick()
+    document.querySelector('.v-input--error, .problem')?.scrollIntoView({ block: 'center' })
+    return false
   }
   const under = (path: string): Record<string, string> => problemsUnder(found.value, path)
   const forget = (): void => {

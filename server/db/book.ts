@@ -25,13 +25,23 @@ export interface Book {
   close(): Promise<void>
 }
 
-export function openBook(address: DatabaseAddress, connections = 10): Book {
+/** How long a connection may take to come about before the book counts as away, ms. On a busy machine it takes seconds. */
+const CONNECT_TIMEOUT_MS = 30_000
+
+/**
+ * @param options.connections most connections at a time
+ * @param options.connectTimeoutMs shorter where somebody waits at a screen, whose note is kept in the browser meanwhile
+ */
+export function openBook(
+  address: DatabaseAddress,
+  { connections = 10, connectTimeoutMs = CONNECT_TIMEOUT_MS }: { connections?: number; connectTimeoutMs?: number } = {},
+): Book {
   const pool = createPool({
     ...connectionTo(address),
     connectionLimit: connections,
     timezone: 'Z',
     charset: 'utf8mb4',
-    connectTimeout: 4000,
+    connectTimeout: connectTimeoutMs,
     enableKeepAlive: true,
     supportBigNumbers: true,
   })

@@ -99,7 +99,7 @@ test('a key held moves the mechanism on by pulses, and letting go ends them', as
   await expect(held).toBeVisible({ timeout: 20_000 })
   await page.keyboard.down('j')
   await expect(held).toHaveAttribute('aria-pressed', 'true')
-  await expect(page.getByText(/pulses of \d\.\d V/)).toBeVisible({ timeout: 10_000 })
+  await expect(page.getByText(/pulses of \d\.\d V/)).toBeVisible()
   await page.keyboard.up('j')
   await expect(held).toHaveAttribute('aria-pressed', 'false')
 })

@@ -12,7 +12,7 @@ export const test = base.extend<object, { scenario: TestShop; workshop: TestShop
       await use(shop)
       await shop.close()
     },
-    { scope: 'worker', timeout: 120_000 },
+    { scope: 'worker', timeout: 300_000 },
   ],
   workshop: [
     async ({ playwright: _needed }, use) => {
@@ -20,7 +20,7 @@ export const test = base.extend<object, { scenario: TestShop; workshop: TestShop
       await use(shop)
       await shop.close()
     },
-    { scope: 'worker', timeout: 120_000 },
+    { scope: 'worker', timeout: 300_000 },
   ],
 })
 

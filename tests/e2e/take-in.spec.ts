@@ -97,7 +97,7 @@ test('what is too long or too large is said at its field, and nothing leaves the
   await page.getByLabel('Driven wheel diameter (mm)').fill('-3')
   await page.getByLabel('Motor turns per wheel turn').fill('some twenty')
   await page.getByLabel(/^Complaint/).fill('Growls')
-  await expect(page.getByText('“some twenty” is no number: it is left out.')).toBeVisible()
+  await expect(page.getByText('“some twenty” cannot be read here: it is left out.')).toBeVisible()
   const takeIn = page.getByRole('button', { name: /^Take it in/ })
   await takeIn.click()
   await expect(page.getByText('This is longer than 60 characters.')).toBeVisible()

@@ -14,7 +14,7 @@ const opens = (motor: string, scope: 'engine' | 'type'): void => void teach({ ..
 
 <template>
   <p v-for="motor in closedMotors" :key="motor.id" class="quiet opens">
-    The {{ inSentence(motor.name) }} is taken for closed: nothing is asked of its brushes and commutator.
+    <span>The {{ inSentence(motor.name) }} is taken for closed: nothing is asked of its brushes and commutator.</span>
     <button type="button" class="plain" @click="opens(motor.id, 'engine')">This one opens</button>
     <button type="button" class="plain" @click="opens(motor.id, 'type')">Every one of this type opens</button>
   </p>
@@ -26,5 +26,8 @@ const opens = (motor: string, scope: 'engine' | 'type'): void => void teach({ ..
   flex-wrap: wrap;
   gap: 4px 16px;
   align-items: center;
+}
+.opens > span {
+  flex-basis: 100%;
 }
 </style>
