@@ -32,7 +32,9 @@ watch(
   },
   { immediate: true },
 )
-const said = computed(() => (unread.value ? `“${typed.value}” cannot be read here: it is left out.` : (props.problem ?? '')))
+const said = computed(() =>
+  unread.value ? `“${typed.value}” cannot be read here: it is left out.` : (props.problem ?? ''),
+)
 
 /** Kept with every key, as everything typed is; what is no number is complained of when the field is left. */
 function keep(): void {

@@ -431,14 +431,6 @@ export const appearances: Readonly<Record<string, Appearance>> = {
   },
   'truck-swing': { sound: 'free', stray: [['stiff', 0.03]], shows: [] },
   wobble: { sound: 'true', stray: [['wobbles', 0.05]], shows: [] },
-  'function-lamp': {
-    sound: 'lights',
-    stray: [],
-    shows: [
-      ['lamp burnt', 'dark', 0.97],
-      ['decoder dead', 'dark', 0.9],
-    ],
-  },
   'bench-lamp': { sound: 'lights', stray: [], shows: [['lamp burnt', 'dark', 0.97]] },
   'output-lamp': { sound: 'lights', stray: [], shows: [['decoder dead', 'dark', 0.9]] },
   'lamp-frame': { sound: 'open', stray: [], shows: [] },

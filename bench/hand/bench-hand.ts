@@ -101,6 +101,13 @@ export class BenchHand {
         if (run.darkShare > 0.08 && run.darkShare < 0.95) return 'flickers'
         return share > 0.5 ? 'bright' : share > 0.04 ? 'dim' : 'dark'
       }
+      case 'functions': {
+        const { lamps } = this.record('dcc-track', false)
+        const sound = this.runs.sound('dcc-track').lamps
+        const reached = Object.entries(sound).every(([lamp, { share }]) => (lamps[lamp]?.share ?? 0) > 0.04 * share)
+        const heard = !this.toDecoder.has('dead') && !this.toDecoder.has('another-address')
+        return reached && heard ? 'lights' : 'dark'
+      }
       case 'motor-volts':
         return this.motorVolts()
       case 'wheels-turn':

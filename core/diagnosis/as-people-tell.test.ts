@@ -141,3 +141,29 @@ describe('what is asked', () => {
     expect(actOf(report)).toBe('look-inside')
   })
 })
+
+describe('lamps by their functions', () => {
+  const onDcc = machines
+    .map((id) => new Case(id, 'dcc'))
+    .filter((machine) => canTell(machine, [['function-lamp', 'lights']]))
+  const hears = ofFault('decoder-other-address', 'decoder-dead')
+  const standing: readonly Seen[] = [
+    ['dcc-run', 'stands'],
+    ['terminals-run', 'runs'],
+  ]
+
+  it('clear what brings the decoder its current, and its address, where the motor alone is well and stands', () => {
+    expect(onDcc.length).toBeGreaterThan(5)
+    for (const machine of onDcc) {
+      const lit = machine.after([...standing, ['function-lamp', 'lights']])
+      const cut = machine.after([...standing, ['function-lamp', 'dark']])
+      const pickups = ofFault('treads-film', 'contacts-oxide', 'contacts-off', 'contacts-bent', 'lead-off')
+      expect(lit.any(hears)).toBeLessThan(0.03)
+      expect(cut.any(hears)).toBeGreaterThan(5 * lit.any(hears))
+      expect(cut.any(pickups)).toBeGreaterThan(lit.any(pickups))
+      expect(
+        lit.any(({ fault, place }) => fault.area === 'board' || place.role === 'leads' || fault.area === 'drive'),
+      ).toBeGreaterThan(0.5)
+    }
+  })
+})

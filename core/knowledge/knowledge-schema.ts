@@ -146,11 +146,17 @@ export const Effect = Type.Union([
     },
     closed,
   ),
-  /** A decoder that does not run on DC, or not at all. */
+  /** A decoder that does not run on DC, or not at all; its functions may obey all the same. */
   Type.Object(
-    { kind: Type.Literal('decoder'), runsOn: Type.Array(OneOf(['dc', 'dcc'] as const), { maxItems: 2 }) },
+    {
+      kind: Type.Literal('decoder'),
+      runsOn: Type.Array(OneOf(['dc', 'dcc'] as const), { maxItems: 2 }),
+      functions: Type.Optional(Type.Literal('obey')),
+    },
     closed,
   ),
+  /** A lamp that mostly stays dark at its function, with such a chance, though decoder and lamp have what they need. */
+  Type.Object({ kind: Type.Literal('function-dark'), chance: Chance }, closed),
   /** Nothing the circuit would show. */
   Type.Object({ kind: Type.Literal('none') }, closed),
 ])
@@ -226,6 +232,8 @@ export const Reading = Type.Union([
   Type.Object({ kind: Type.Literal('motor-ohms') }, closed),
   Type.Object({ kind: Type.Literal('wheel-continuity') }, closed),
   Type.Object({ kind: Type.Literal('component-ohms'), expect: OneOf(['closed', 'open'] as const) }, closed),
+  /** Lamps by their functions on a DCC track: the decoder must have current and hear, and each lamp be whole. */
+  Type.Object({ kind: Type.Literal('functions') }, closed),
   /** On the programming track; a decoder answers with a pulse of current through the motor, so both must be reached. */
   Type.Object(
     { kind: Type.Literal('programming'), reads: OneOf(['anything', 'dc-operation', 'address'] as const) },
@@ -388,6 +396,7 @@ const outcomesByKind: Readonly<Record<Exclude<Reading['kind'], 'signs' | 'progra
   current: ['usual', 'nothing', 'flickers', 'high'],
   direction: ['right', 'wrong'],
   lamp: ['bright', 'dim', 'dark', 'flickers'],
+  functions: ['lights', 'dark'],
   'motor-volts': ['full', 'low', 'none', 'jumps'],
   'wheels-turn': ['all', 'some', 'none'],
   'rail-ohms': ['usual', 'low', 'open', 'jumps'],

@@ -64,7 +64,12 @@ export function circuitSuspectOf(
     case 'supply':
       return { fault: { supply: effect.state }, slips: [], shows: effect.shows, key: `supply:${effect.state}` }
     case 'decoder':
-      return always({ decoderRunsOn: effect.runsOn }, `decoder:${effect.runsOn.join()}`)
+      return always(
+        { decoderRunsOn: effect.runsOn, ...(effect.functions ? { functionsObey: true } : {}) },
+        `decoder:${effect.runsOn.join()}:${effect.functions ?? ''}`,
+      )
+    case 'function-dark':
+      return always({ functionDark: effect.chance }, `function-dark:${effect.chance}`)
     case 'none':
       return null
   }

@@ -9,6 +9,7 @@ import { runningPositions } from '../../engine/pickup-map'
 import { refitted } from '../../engine/refit'
 import { ArmatureDamages, caught } from './armature-damage'
 import { POOR_SUPPLY_OHMS, supplies, SUPPLY_OHMS, type BenchSupply } from './bench-supply'
+import { functionsOf, programmingOf, type Functions, type Programming } from './decoder-says'
 import { measuringPorts, type Feed, type MeasuringPorts, type Port } from './measuring-ports'
 
 /** What a run shows, as the machine would show it to a meter. */
@@ -29,13 +30,8 @@ export interface Run {
   readonly caughtTrips: boolean
   /** Power of every lamp against a sound engine's, in the description's order. */
   readonly lamps: readonly number[]
-}
-
-/** What a decoder says on the programming track. */
-export interface Programming {
-  readonly answers: boolean
-  readonly dcOperation: boolean
-  readonly addressKnown: boolean
+  /** What a decoder gets to run itself, its power as a share of a sound engine's; 0 without one. */
+  readonly decoder: number
 }
 
 /** Everything a meter could read with these things wrong, and nothing coming and going; each worked out when it is first asked for. */
@@ -48,6 +44,8 @@ export interface Signature {
   readonly wheelOhms: ReadonlyMap<string, readonly number[]>
   /** Null without a decoder. */
   readonly programming: Programming | null
+  /** Whether a decoder hears what its functions are told, and how often a lamp stays dark all the same; null without one. */
+  readonly functions: Functions | null
   /** Share of the places an armature may stand in at which an ohmmeter finds its winding shorted. */
   readonly shortedShare: number
 }
@@ -68,14 +66,14 @@ export interface ElectricalFault {
   readonly supply?: 'open' | 'high-resistance'
   /** What a decoder still runs on. */
   readonly decoderRunsOn?: readonly ('dc' | 'dcc')[]
+  /** Its functions obey though it does not run. */
+  readonly functionsObey?: true
+  /** How often a lamp stays dark at its function for it. */
+  readonly functionDark?: number
 }
 
 /** Of the friction a motor turns against with its train, so much is its own; from memory. */
 const OWN_FRICTION_SHARE = 0.5
-/** A programming track feeds so many volts and gives way at so many amperes; an answer is at least so many more (NMRA S-9.2.3). */
-const PROGRAMMING_VOLTS = 12
-const PROGRAMMING_LIMIT_AMPS = 0.25
-const ANSWER_AMPS = 0.06
 /** As far as a supply gives way; the last digits decide nothing here. */
 const HALVINGS = 10
 const NO_OHMS = Number.POSITIVE_INFINITY
@@ -119,6 +117,7 @@ export class SignatureSolver {
   private readonly ports: MeasuringPorts
   private readonly healthySpeed = new Map<Feed, readonly number[]>()
   private readonly healthyLamps = new Map<Feed, readonly number[]>()
+  private readonly healthyDecoder = new Map<Feed, number>()
   readonly healthy: Signature
   private soundKnown = false
   private readonly damages = new ArmatureDamages()
@@ -170,7 +169,7 @@ export class SignatureSolver {
       () => new Map([...ports.wheels].map(([id, wheels]) => [id, wheels.map((port) => ohmsOf(offTheRails(), port))])),
     )
     const programming = once(() =>
-      this.decoder ? this.program(ohmsOf(straight().conductances, ports.rails), railOhms(), faults) : null,
+      this.decoder ? programmingOf(ohmsOf(straight().conductances, ports.rails), railOhms(), faults) : null,
     )
     const shortedShare = once(() =>
       Math.max(0, ...circuit.motors.map((entry) => this.damageOf(circuit, entry, faults).shortedShare)),
@@ -197,24 +196,10 @@ export class SignatureSolver {
       get programming() {
         return programming()
       },
+      functions: this.decoder ? functionsOf(faults) : null,
       get shortedShare() {
         return shortedShare()
       },
-    }
-  }
-
-  /** The answer is a pulse through the motor: without contact, without a motor or beside a short circuit there is none. */
-  private program(awakeOhms: number, silentOhms: number, faults: readonly ElectricalFault[]): Programming {
-    const answering = PROGRAMMING_VOLTS / (awakeOhms + SUPPLY_OHMS) - PROGRAMMING_VOLTS / (silentOhms + SUPPLY_OHMS)
-    const allows = (power: 'dc' | 'dcc'): boolean =>
-      faults.every(({ decoderRunsOn }) => !decoderRunsOn || decoderRunsOn.includes(power))
-    return {
-      answers:
-        faults.every(({ decoderRunsOn }) => decoderRunsOn?.length !== 0) &&
-        silentOhms > PROGRAMMING_VOLTS / PROGRAMMING_LIMIT_AMPS &&
-        answering >= ANSWER_AMPS,
-      dcOperation: allows('dc'),
-      addressKnown: allows('dcc'),
     }
   }
 
@@ -375,12 +360,15 @@ export class SignatureSolver {
         (sum, perEmf, index) => sum + perEmf * (balance.backEmfs[index] as number),
         voltsPerVolt(port) * volts,
       )
-    const lampWatts = this.ports.lamps.map((lamp) => {
-      const [from, to] = circuit.endsOf(lamp)
-      return connected ? voltsAt({ from, to }) ** 2 * (conductances[lamp] as number) : 0
-    })
+    const wattsIn = (component: number): number => {
+      const [from, to] = circuit.endsOf(component)
+      return connected ? voltsAt({ from, to }) ** 2 * (conductances[component] as number) : 0
+    }
+    const lampWatts = this.ports.lamps.map(wattsIn)
+    const decoderWatts = this.ports.decoderOwn >= 0 ? wattsIn(this.ports.decoderOwn) : 0
     if (!this.soundKnown) {
       this.healthySpeed.set(feed, speeds)
+      this.healthyDecoder.set(feed, decoderWatts)
       this.healthyLamps.set(feed, lampWatts)
     }
     const sound = this.healthySpeed.get(feed) ?? []
@@ -398,6 +386,7 @@ export class SignatureSolver {
       ...this.caughtAtStart(motors, (port) => Math.abs(voltsPerVolt(port) * source), turning),
       way: (speeds[0] ?? 0) * (sound[0] ?? 0) < 0 ? -1 : 1,
       motorVolts: terminals ? (connected ? Math.abs(voltsAt(terminals)) : joined(terminals)) : 0,
+      decoder: decoderWatts / Math.max(1e-9, this.healthyDecoder.get(feed) ?? 0),
       lamps: lampWatts.map((watts, lamp) => watts / Math.max(1e-9, this.healthyLamps.get(feed)?.[lamp] ?? 0)),
     }
   }

@@ -28,6 +28,8 @@ export interface MeasuringPorts {
   readonly bypass: Readonly<Record<string, ComponentState>>
   /** Components that are lamps, in the description's order. */
   readonly lamps: readonly number[]
+  /** The component that stands for what a decoder draws itself; −1 without one. */
+  readonly decoderOwn: number
 }
 
 /**
@@ -93,6 +95,7 @@ export function measuringPorts(
         .filter(({ role }) => role === 'decoder-separation')
         .map(({ id }) => [id, 'shorted' as const]),
     ),
+    decoderOwn: description.components.findIndex(({ kind, closedIn }) => kind === 'decoder' && closedIn === null),
     lamps: description.components.flatMap((entry, index) => (entry.lamp === null ? [] : [index])),
   }
 }

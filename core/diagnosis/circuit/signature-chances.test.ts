@@ -14,6 +14,7 @@ const soundRun: Run = {
   sticks: 0,
   caughtTrips: false,
   lamps: [1],
+  decoder: 1,
 }
 const sound: Signature = {
   run: () => soundRun,
@@ -21,6 +22,7 @@ const sound: Signature = {
   motorOhms: [20],
   wheelOhms: new Map(),
   programming: null,
+  functions: { heard: true, dark: 0 },
   shortedShare: 0,
 }
 const withRun = (change: Partial<Run>): Signature => ({ ...sound, run: () => ({ ...soundRun, ...change }) })
@@ -45,6 +47,8 @@ const scales: ReadonlyArray<
     4,
   ],
   ['light', { kind: 'lamp', feed: 'track' }, (times) => withRun({ lamps: [times] }), 1e-3, 1.2],
+  ['lamps by their function', { kind: 'functions' }, (times) => withRun({ lamps: [1, times] }), 1e-3, 1.2],
+  ['what wakes a decoder', { kind: 'functions' }, (times) => withRun({ decoder: times }), 1e-3, 1.2],
   [
     'volts at the motor',
     { kind: 'motor-volts', feed: 'track' },

@@ -1,4 +1,5 @@
-import type { Programming, Run, Signature } from './electrical-signature'
+import type { Programming } from './decoder-says'
+import type { Run, Signature } from './electrical-signature'
 import type { Reading } from '../../knowledge/knowledge-schema'
 
 /** Below this share of its speed a motor stands for all anyone can see. */
@@ -60,6 +61,8 @@ export function signatureChances(reading: Reading, signature: Signature, sound: 
         signature.shortedShare,
         'low',
       )
+    case 'functions':
+      return shared(functionsOf(signature), givingWay(signature.run('dcc-track')), 'dark')
     case 'programming':
       return programmingOf(signature.programming, reading.reads)
     default:
@@ -79,6 +82,8 @@ export function hangsOnArmature(reading: Reading, signature: Signature): boolean
     case 'lamp':
     case 'motor-volts':
       return givingWay(signature.run(reading.feed)) > 0
+    case 'functions':
+      return givingWay(signature.run('dcc-track')) > 0
     case 'rail-ohms':
     case 'motor-ohms':
       return signature.shortedShare > 0
@@ -178,6 +183,16 @@ function lampOf(power: number): Chances {
   if (power > 0.7) return { bright: 1 }
   if (power > 0.35) return { bright: 0.5, dim: 0.5 }
   return power > 0.05 ? { dim: 1 } : power > 0.02 ? { dim: 0.5, dark: 0.5 } : { dark: 1 }
+}
+
+/** All lamps light only where the decoder hears and has its current, and each of them has its own. */
+function functionsOf({ functions, run }: Signature): Chances {
+  const { lamps = [], decoder = 0 } = run('dcc-track') ?? {}
+  const reached = lamps.map((power) => 1 - (lampOf(power).dark ?? 0))
+  // Half its volts wake a decoder, from memory.
+  const awake = decoder > 0.3 ? 1 : decoder > 0.15 ? 0.5 : 0
+  const lights = functions?.heard ? reached.reduce((all, chance) => all * chance, awake * (1 - functions.dark)) : 0
+  return { ...(lights > 0 ? { lights } : {}), ...(lights < 1 ? { dark: 1 - lights } : {}) }
 }
 
 function voltsOf(share: number): Chances {
