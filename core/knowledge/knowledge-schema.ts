@@ -6,7 +6,7 @@ import { closed, OneOf } from '../schema/pieces'
  * there; which parts of a given engine play that role, and what a test then reads, is worked out from the engine.
  */
 
-export const KNOWLEDGE_VERSION = 5
+export const KNOWLEDGE_VERSION = 6
 
 const Id = Type.String({ pattern: '^[a-z0-9][a-z0-9-]*$', maxLength: 60 })
 const Words = Type.String({ minLength: 1, maxLength: 240 })

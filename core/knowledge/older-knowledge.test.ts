@@ -33,3 +33,18 @@ it('reads the light of an engine, as it was noted once, of its lamps', () => {
   for (const nothing of [null, 3, [], light, { role: 'engine', reading: null }])
     expect(testInTodaysForm(nothing)).toBe(nothing)
 })
+
+it('reads lamps by their functions, a matter of signs once, from the circuit', () => {
+  const sign = { test: 'function-lamp', outcome: 'dark', chance: 0.9 }
+  const today = (id: string) => {
+    const row = diagnosisKnowledge.faults.find((fault) => fault.id === id)
+    if (!row) throw new Error(id)
+    return row
+  }
+  const dead = today('output-dead')
+  expect(faultInTodaysForm({ ...dead, effect: { kind: 'none' }, signs: [sign, ...dead.signs] })).toEqual(dead)
+  const burnt = today('lamp-burnt')
+  expect(faultInTodaysForm({ ...burnt, signs: [...burnt.signs, sign] })).toEqual(burnt)
+  const test = diagnosisKnowledge.tests.find(({ id }) => id === 'function-lamp')
+  expect(testInTodaysForm({ ...test, reading: { kind: 'signs' } })).toEqual(test)
+})

@@ -1,5 +1,7 @@
 import { diagnosisKnowledge } from './diagnosis-knowledge'
-import type { Effect } from './knowledge-schema'
+import type { Effect, Fault } from './knowledge-schema'
+
+type Sign = Fault['signs'][number]
 
 /** Until version 3 a bad winding was told by four judged figures; since version 4 by what is wrong with it. */
 interface OldWinding {
@@ -26,7 +28,26 @@ const SHORT_LEAK = 1
  */
 export function faultInTodaysForm<T>(row: T): T {
   const { role, effect } = (row ?? {}) as { role?: unknown; effect?: unknown }
-  return isOldWinding(effect) ? { ...row, effect: effectOf(role, effect) } : row
+  const now = isOldWinding(effect) ? { ...row, effect: effectOf(role, effect) } : row
+  return withoutFunctionSigns(now)
+}
+
+/** Read by signs until the circuit told whether a decoder has its current. */
+const FUNCTIONS_TEST = 'function-lamp'
+
+/** That a lamp stays dark at its function was a sign; where nothing else of the fault shows in the circuit it is its effect now. */
+function withoutFunctionSigns<T>(row: T): T {
+  const { signs, effect } = (row ?? {}) as { signs?: unknown; effect?: { kind?: unknown } | null }
+  if (!Array.isArray(signs)) return row
+  const of = (sign: unknown): Partial<Sign> => (sign ?? {}) as Partial<Sign>
+  const told = signs.map(of).filter(({ test }) => test === FUNCTIONS_TEST)
+  if (told.length === 0) return row
+  const chance = told.find(({ outcome }) => outcome === 'dark')?.chance
+  return {
+    ...row,
+    signs: signs.filter((sign) => of(sign).test !== FUNCTIONS_TEST),
+    ...(effect?.kind === 'none' && chance !== undefined ? { effect: { kind: 'function-dark', chance } } : {}),
+  }
 }
 
 /** Until version 4 every test stood alone; since version 5 it says at which act it is noted, and light is seen lamp by lamp. */
@@ -34,9 +55,16 @@ export function testInTodaysForm<T>(row: T): T {
   const { id, act, role, reading } = (row ?? {}) as { id?: unknown; act?: unknown; role?: unknown; reading?: unknown }
   const shipped = diagnosisKnowledge.tests.find((test) => test.id === id)
   const untold = act === undefined && shipped?.act !== undefined
-  const ofTheEngine = role === 'engine' && (reading as { kind?: unknown } | null | undefined)?.kind === 'lamp'
-  if (!untold && !ofTheEngine) return row
-  return { ...row, ...(untold ? { act: shipped.act } : {}), ...(ofTheEngine ? { role: 'lamps' } : {}) }
+  const kind = (reading as { kind?: unknown } | null | undefined)?.kind
+  const ofTheEngine = role === 'engine' && kind === 'lamp'
+  const bySigns = id === FUNCTIONS_TEST && kind === 'signs'
+  if (!untold && !ofTheEngine && !bySigns) return row
+  return {
+    ...row,
+    ...(untold ? { act: shipped.act } : {}),
+    ...(ofTheEngine ? { role: 'lamps' } : {}),
+    ...(bySigns ? { reading: { kind: 'functions' } } : {}),
+  }
 }
 
 /** A whole file of knowledge in today's form; whatever is not one is left for the schema to refuse. */
