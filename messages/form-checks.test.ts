@@ -1,5 +1,6 @@
 import { v7 as newId } from 'uuid'
 import { describe, expect, test } from 'vitest'
+import { someJob } from '../tests/support/some-entries'
 import { formProblemsOf } from './form-checks'
 import { formMessages } from './form-messages'
 import { problemsOf } from './validate'
@@ -18,20 +19,7 @@ const takeIn = (ownerFields: object, jobFields: object = {}) => ({
   owner: { made: { id: newId(), fields: owner(ownerFields) } },
   type: null,
   engine: { existing: newId() },
-  job: {
-    complaint: 'Stops on turnouts',
-    trial: '',
-    trialAttempts: 10,
-    wanted: '',
-    moneyLimit: null,
-    sentimental: false,
-    consent: '',
-    conditionOnArrival: '',
-    dueOn: null,
-    estimateMinutes: null,
-    arrivals: [],
-    ...jobFields,
-  },
+  job: { ...someJob, ...jobFields },
 })
 
 describe('what is wrong with a form', () => {
@@ -59,6 +47,12 @@ describe('what is wrong with a form', () => {
     const [problem, ...others] = problemsOf('job.take-in', takeIn({}, { moneyLimit: -1 }))
     expect(problem).toEqual({ field: 'job.moneyLimit', message: '“money limit” must be at least 0.' })
     expect(others).toEqual([])
+  })
+
+  test('of half a minute: that it must be a whole one', () => {
+    expect(problemsOf('job.take-in', takeIn({}, { estimateMinutes: 12.5 }))).toEqual([
+      { field: 'job.estimateMinutes', message: '“estimate minutes” must be a whole number.' },
+    ])
   })
 
   test('of something that is neither form: that it is none', () => {

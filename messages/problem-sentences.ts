@@ -34,7 +34,8 @@ function ofTheFormMeant(errors: readonly ErrorObject[]): readonly ErrorObject[] 
     const formOf = (error: ErrorObject): string =>
       error.schemaPath.slice(choice.schemaPath.length + 1).split('/')[0] ?? ''
     const strangers = new Set(inside.filter((error) => notOfThisForm(error, choice)).map(formOf))
-    const meant = inside.filter((error) => !strangers.has(formOf(error)))
+    const fitting = inside.filter((error) => !strangers.has(formOf(error)))
+    const meant = fitting.length > 0 ? fitting : theOneBesideNothing(inside, formOf)
     if (meant.length === 0) return left
     return left.filter((error) => error !== choice && (!inside.includes(error) || meant.includes(error)))
   }, errors)
@@ -46,6 +47,15 @@ function named({ keyword }: ErrorObject, field: string): string {
   const name = pieces.findLast((piece) => !/^\d+$/.test(piece)) ?? ''
   const words = name.replace(/([A-Z])/g, ' $1').toLowerCase() || 'the message'
   return pieces.at(-1) === name ? `“${words}”` : `An entry of “${words}”`
+}
+
+/** Whoever writes something does not mean that it is left out: of one form and nothing, the form. */
+function theOneBesideNothing(
+  inside: readonly ErrorObject[],
+  formOf: (error: ErrorObject) => string,
+): readonly ErrorObject[] {
+  const written = inside.filter(({ keyword, params }) => keyword !== 'type' || params.type !== 'null')
+  return written.length < inside.length && new Set(written.map(formOf)).size === 1 ? written : []
 }
 
 const depth = ({ instancePath }: ErrorObject): number => instancePath.split('/').length
@@ -102,6 +112,7 @@ function saidOf(error: ErrorObject): string {
     case 'exclusiveMaximum':
       return `must be at most ${limit}`
     case 'type':
+      if (error.params.type === 'integer') return 'must be a whole number'
       return `is not of the right kind: ${String(error.params.type).replace(',', ' or ')} is expected`
     default:
       return error.message ?? 'is wrong'

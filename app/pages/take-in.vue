@@ -117,11 +117,12 @@ function findProblems(): Record<string, string> {
 async function takeIn(): Promise<void> {
   if (leaving.value) return
   problems.value = findProblems()
-  if (Object.keys(problems.value).length > 0 || !(await fits(messageOf(newId(), plainCopy(draft.value))))) {
+  if (Object.keys(problems.value).length > 0) {
     await nextTick()
     document.querySelector('.problem, .v-input--error')?.scrollIntoView({ block: 'center' })
     return
   }
+  if (!(await fits(messageOf(newId(), plainCopy(draft.value))))) return
   leaving.value = true
   try {
     const jobId = draft.value.jobId ?? newId()

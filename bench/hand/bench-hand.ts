@@ -14,6 +14,8 @@ import type { TrueFault } from './true-faults'
 const PROGRAMMING_VOLTS = 12
 const PROGRAMMING_LIMIT_AMPS = 0.25
 const ANSWER_AMPS = 0.06
+/** A decoder draws little: it wakes behind a contact no engine would run by, Ω from its rail; from memory. */
+const WAKING_OHMS = 200
 /** Below this share of a sound engine's volts there are none to speak of; above the other as many as there should be. */
 const NOTHING_SHARE = 0.08
 const FULL_SHARE = 0.8
@@ -101,13 +103,8 @@ export class BenchHand {
         if (run.darkShare > 0.08 && run.darkShare < 0.95) return 'flickers'
         return share > 0.5 ? 'bright' : share > 0.04 ? 'dim' : 'dark'
       }
-      case 'functions': {
-        const { lamps } = this.record('dcc-track', false)
-        const sound = this.runs.sound('dcc-track').lamps
-        const reached = Object.entries(sound).every(([lamp, { share }]) => (lamps[lamp]?.share ?? 0) > 0.04 * share)
-        const heard = !this.toDecoder.has('dead') && !this.toDecoder.has('another-address')
-        return reached && heard ? 'lights' : 'dark'
-      }
+      case 'functions':
+        return this.functions()
       case 'motor-volts':
         return this.motorVolts()
       case 'wheels-turn':
@@ -216,6 +213,21 @@ export class BenchHand {
     const [low, high] = [Math.min(...shares), Math.max(...shares)]
     if (high - low > 0.3) return 'jumps'
     return low > FULL_SHARE ? 'full' : high > NOTHING_SHARE ? 'low' : 'none'
+  }
+
+  /** Lamps by their functions: each has its current, and the decoder has its own and hears. */
+  private functions(): string {
+    const { lamps } = this.record('dcc-track', false)
+    const sound = this.runs.sound('dcc-track').lamps
+    const reached = Object.entries(sound).every(([lamp, { share }]) => (lamps[lamp]?.share ?? 0) > 0.04 * share)
+    const { rails, decoder } = this.description
+    const circuit = new Circuit(this.description)
+    const states = this.momentStates()
+    const awake = (['plus', 'minus'] as const).every(
+      (pole) => ohmsBetween(circuit, { states }, rails[pole], decoder?.[pole] ?? rails[pole]) < WAKING_OHMS,
+    )
+    const heard = !this.toDecoder.has('dead') && !this.toDecoder.has('another-address')
+    return reached && awake && heard ? 'lights' : 'dark'
   }
 
   /** Asked on the programming track. */

@@ -64,6 +64,16 @@ describe('the stand-in at the bench', () => {
     },
   )
 
+  it.each(['decoder.rail-plus', 'decoder.rail-minus'])(
+    'sees the lamps dark at their functions with %s off, and lit with a lead to the motor off',
+    (lead) => {
+      const at = (component: string, place: string) =>
+        new AtTheBench('centre-motor+decoder', { [place]: [open(component)] }).says('function-lamp')
+      expect(at(lead, 'decoder.rail-leads')).toBe('dark')
+      expect(at('decoder.motor-plus', 'decoder.motor-leads')).toBe('lights')
+    },
+  )
+
   it('reads no volts across a shorted suppressor, whatever is wrong with the armature behind it', () => {
     const shorted: CasualtyFault = { kind: 'component', component: 'capacitor', state: 'shorted' }
     expect(new AtTheBench('tender-pickup', { 'suppressor.capacitor': [shorted] }).says('motor-volts')).toBe('none')
