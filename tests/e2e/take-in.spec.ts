@@ -126,3 +126,33 @@ test('what is too long or too large is said at its field, and nothing leaves the
   await expect(page.getByText('Growls').first()).toBeVisible()
   await expect(page.getByText(/refused by the server/)).toHaveCount(0)
 })
+
+test('a second press while the form is still being checked takes nothing in twice', async ({ page, workshop }) => {
+  await signIn(page, workshop)
+  await page.goto(`${workshop.url}/take-in`)
+  await page.getByRole('button', { name: 'A new owner' }).click()
+  await page.getByLabel('Name').first().fill('Perpetua Lindqvist-Oda')
+  await page.getByRole('button', { name: 'An engine not in the book yet' }).click()
+  await page.getByRole('button', { name: 'A new type' }).click()
+  await page.getByLabel('Maker').fill('Unknown maker')
+  await page.getByLabel('Type', { exact: true }).fill('Quarry tank')
+  await page.getByLabel(/^Complaint/).fill('Ticks')
+  let letGo = (): void => {}
+  const held = new Promise<void>((resolve) => (letGo = resolve))
+  await page.route('**/_nuxt/*.js', async (route) => {
+    const answer = await route.fetch()
+    if ((await answer.text()).includes('#/properties/owner/anyOf')) await held
+    await route.fulfill({ response: answer })
+  })
+  const takeIn = page.getByRole('button', { name: /^Take it in/ })
+  await takeIn.click()
+  await takeIn.click()
+  letGo()
+  await expect(page).toHaveURL(/\/jobs\/[^/]+\/first-run/)
+  await expect(page.getByText(/waiting for the server|refused by the server/)).toHaveCount(0)
+  const { rows } = (await (await page.request.get(`${workshop.url}/api/jobs?search=Quarry`)).json()) as {
+    rows: unknown[]
+  }
+  expect(rows).toHaveLength(1)
+  await page.unrouteAll({ behavior: 'ignoreErrors' })
+})
