@@ -78,30 +78,7 @@ export async function startMariaDb(
   const log = openSync(logFile, 'a', 0o600)
   const child = spawn(
     program,
-    [
-      '--no-defaults',
-      `--datadir=${dataFolder}`,
-      `--tmpdir=${runFolder}`,
-      `--socket=${socket}`,
-      `--port=${port}`,
-      '--bind-address=127.0.0.1',
-      `--pid-file=${join(runFolder, 'pid')}`,
-      `--init-file=${initFile}`,
-      '--skip-name-resolve',
-      '--skip-log-bin',
-      '--character-set-server=utf8mb4',
-      '--collation-server=utf8mb4_unicode_ci',
-      '--default-time-zone=+00:00',
-      '--local-infile=0',
-      `--secure-file-priv=${runFolder}`,
-      `--innodb-flush-log-at-trx-commit=${durable ? 1 : 0}`,
-      `--innodb-doublewrite=${durable ? 1 : 0}`,
-      `--innodb-flush-method=${durable ? 'O_DIRECT' : 'nosync'}`,
-      '--innodb-buffer-pool-size=192M',
-      '--max-allowed-packet=16M',
-      ...parameters,
-      ...asUser(),
-    ],
+    [...serverArguments({ dataFolder, runFolder, socket, port, initFile, durable }), ...parameters, ...asUser()],
     { stdio: ['ignore', log, log], detached: true },
   )
   closeSync(log)
@@ -128,6 +105,40 @@ export async function startMariaDb(
       rmSync(runFolder, { recursive: true, force: true })
     },
   }
+}
+
+/** How the server is called: on loopback alone, everything of its own beneath our folders. */
+function serverArguments(of: {
+  readonly dataFolder: string
+  readonly runFolder: string
+  readonly socket: string
+  readonly port: number
+  readonly initFile: string
+  readonly durable: boolean
+}): string[] {
+  const { dataFolder, runFolder, socket, port, initFile, durable } = of
+  return [
+    '--no-defaults',
+    `--datadir=${dataFolder}`,
+    `--tmpdir=${runFolder}`,
+    `--socket=${socket}`,
+    `--port=${port}`,
+    '--bind-address=127.0.0.1',
+    `--pid-file=${join(runFolder, 'pid')}`,
+    `--init-file=${initFile}`,
+    '--skip-name-resolve',
+    '--skip-log-bin',
+    '--character-set-server=utf8mb4',
+    '--collation-server=utf8mb4_unicode_ci',
+    '--default-time-zone=+00:00',
+    '--local-infile=0',
+    `--secure-file-priv=${runFolder}`,
+    `--innodb-flush-log-at-trx-commit=${durable ? 1 : 0}`,
+    `--innodb-doublewrite=${durable ? 1 : 0}`,
+    `--innodb-flush-method=${durable ? 'O_DIRECT' : 'nosync'}`,
+    '--innodb-buffer-pool-size=192M',
+    '--max-allowed-packet=16M',
+  ]
 }
 
 /**

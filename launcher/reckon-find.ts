@@ -1,6 +1,8 @@
 import { Type, type Static } from 'typebox'
 import { Diagnosis } from '../core/diagnosis/diagnosis'
+import type { TestFinding } from '../core/diagnosis/history'
 import type { ObservationReport, SearchReport } from '../core/diagnosis/report/search-report'
+import type { EngineDescription } from '../core/engine/description-schema'
 import { circumstances, equipment } from '../core/knowledge/knowledge-schema'
 import { constructionPlans, describeConstruction } from '../core/knowledge/constructions'
 import { diagnosisKnowledge } from '../core/knowledge/diagnosis-knowledge'
@@ -62,31 +64,13 @@ type SearchFile = Static<typeof SearchFile>
 export function reckonFind(text: string): object {
   const file = readReckonFile<SearchFile>(SearchFile, text)
   const description = describedIn(file)
-  if (file.power !== undefined && file.power !== description.power)
-    throw new SentenceError(
-      `power: ${description.name} does not run on ${file.power.toUpperCase()}, but on ${description.power.toUpperCase()}.`,
-    )
-  const strangePower = (file.circumstances ?? []).find(
-    (entry) => entry.startsWith('power-') && entry !== `power-${description.power}`,
-  )
-  if (strangePower !== undefined)
-    throw new SentenceError(
-      `circumstances: “${strangePower}” does not fit ${description.name}, which runs on ${description.power.toUpperCase()}.`,
-    )
+  refuseMisfits(file, description)
+  const events = file.events ?? []
+  refuseUntold(events)
   const diagnosis = new Diagnosis(description, diagnosisKnowledge, {
     ...(file.circumstances ? { circumstances: file.circumstances } : {}),
     ...(file.equipment ? { equipment: file.equipment } : {}),
   })
-  const parts = new Set(description.parts.map((part) => part.id))
-  const strange = (file.off ?? []).find((id) => !parts.has(id))
-  if (strange !== undefined)
-    throw new SentenceError(`off: there is no part “${strange.slice(0, QUOTED)}” in ${description.name}.`)
-  if (!file.findings && !file.observations)
-    throw new SentenceError(
-      'There is neither “findings” nor “observations”: an empty list says that nothing was noted.',
-    )
-  const events = file.events ?? []
-  refuseUntold(events)
   const findings = [...(file.findings ?? []), ...(file.observations ?? [])].map((finding, index) => ({
     id: String(index),
     test: finding.test,
@@ -107,16 +91,45 @@ export function reckonFind(text: string): object {
       )
     throw error
   }
+  return {
+    construction: description.id,
+    ...(typeof file.construction === 'string' && file.construction !== description.id
+      ? { note: 'This construction is not known: a generic machine stands in for it.' }
+      : {}),
+    ...written(report, findings),
+  }
+}
+
+/** What does not go with the machine is refused before anything is reckoned. */
+function refuseMisfits(file: SearchFile, description: EngineDescription): void {
+  const runsOn = description.power.toUpperCase()
+  if (file.power !== undefined && file.power !== description.power)
+    throw new SentenceError(`power: ${description.name} does not run on ${file.power.toUpperCase()}, but on ${runsOn}.`)
+  const strangePower = (file.circumstances ?? []).find(
+    (entry) => entry.startsWith('power-') && entry !== `power-${description.power}`,
+  )
+  if (strangePower !== undefined)
+    throw new SentenceError(
+      `circumstances: “${strangePower}” does not fit ${description.name}, which runs on ${runsOn}.`,
+    )
+  const parts = new Set(description.parts.map((part) => part.id))
+  const strange = (file.off ?? []).find((id) => !parts.has(id))
+  if (strange !== undefined)
+    throw new SentenceError(`off: there is no part “${strange.slice(0, QUOTED)}” in ${description.name}.`)
+  if (!file.findings && !file.observations)
+    throw new SentenceError(
+      'There is neither “findings” nor “observations”: an empty list says that nothing was noted.',
+    )
+}
+
+/** A report as it is written to the file, findings named as they were given. */
+function written(report: SearchReport, findings: readonly TestFinding[]): object {
   const finding = (id: string): object => ({
     test: findings[Number(id)]?.test,
     outcome: findings[Number(id)]?.outcome,
     state: findings[Number(id)]?.state,
   })
   return {
-    construction: description.id,
-    ...(typeof file.construction === 'string' && file.construction !== description.id
-      ? { note: 'This construction is not known: a generic machine stands in for it.' }
-      : {}),
     state: report.state,
     advice: adviceOf(report),
     suspects: report.suspects.map((suspect) => ({

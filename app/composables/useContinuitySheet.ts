@@ -1,18 +1,13 @@
 import { cutText } from '~~/messages/cut-text'
 import { v7 as newId } from 'uuid'
-import { continuityColumns, expectedContinuity, type ContinuityColumn } from '~~/core/continuity/expected-continuity'
+import { continuityColumns, expectedContinuity } from '~~/core/continuity/expected-continuity'
 import { judgeContinuity, nextCell } from '~~/core/continuity/judge-continuity'
 import type { EngineDescription } from '~~/core/engine/description-schema'
-import { inSentence } from '~~/core/engine/name-in-sentence'
 import { readTypedQuantity } from '~~/core/measure/typed-quantity'
 import type { JobBook } from '~~/messages/book'
+import { cellInWords, type CellInWords, type SheetCell } from '~~/work/continuity-cell'
 import { continuitySheet, continuityStates } from '~~/work/continuity-sheet'
 import type { ContinuityFields } from '~~/messages/continuity-entries'
-
-export interface SheetCell {
-  readonly point: string
-  readonly column: ContinuityColumn
-}
 
 /** The continuity sheet of a job: what is judged, which cell is next, and how a reading is written down. */
 export function useContinuitySheet(book: () => JobBook, description: () => EngineDescription) {
@@ -29,46 +24,11 @@ export function useContinuitySheet(book: () => JobBook, description: () => Engin
   const columns = computed(() =>
     continuityColumns.filter((column) => plan.value.wheels.some((wheel) => wheel.expected[column])),
   )
+  const placeOf = (cell: SheetCell): CellInWords => cellInWords(description(), plan.value, cell)
   /** A cell chosen by hand; the next unmeasured one otherwise. */
   const chosen = ref<SheetCell | null>(null)
   const current = computed<SheetCell | null>(() => chosen.value ?? nextCell(plan.value, readings.value))
   const trail = ref<SheetCell[]>([])
-
-  const nodeName = (id: string | null): string =>
-    inSentence(description().nodes.find((node) => node.id === id)?.name ?? 'lead')
-  function placeOf({ point, column }: SheetCell): { readonly what: string; readonly how: string } {
-    const wheel = plan.value.wheels.find((entry) => entry.point === point)
-    const name = wheel?.name ?? point
-    const rail = wheel?.rail ?? 'plus'
-    if (column === 'rim')
-      return {
-        what: `${name}: both probes on its rim`,
-        how: 'Opposite each other on its tread. It must read a short, or an open reading behind it proves nothing.',
-      }
-    if (column === 'own')
-      return {
-        what: `${name}, to its own lead`,
-        how: wheel?.collects
-          ? `One probe on the tread, one at the ${nodeName(plan.value.leads[rail])}: closed.`
-          : `One probe on the tread, one at the ${nodeName(plan.value.leads[rail])}: this wheel leads nowhere, so open.`,
-      }
-    const expected = wheel?.expected[column]
-    const should =
-      expected?.kind === 'through'
-        ? `about ${Math.round(expected.ohms)} Ω through the motor; near nothing is a bridge`
-        : expected?.kind === 'closed'
-          ? 'closed'
-          : 'open'
-    if (column === 'other')
-      return {
-        what: `${name}, to the other lead`,
-        how: `One probe on the tread, one at the ${nodeName(plan.value.leads[rail === 'plus' ? 'minus' : 'plus'])}: ${should}.`,
-      }
-    return {
-      what: `${name}, to the frame`,
-      how: `One probe on the tread, one on bright metal of the frame: ${should}.`,
-    }
-  }
 
   async function write(cell: SheetCell, reading: ContinuityFields['reading']): Promise<void> {
     const { id: jobId } = book().job

@@ -10,11 +10,8 @@ import type { StationId } from '~~/messages/vocabulary'
 import { deliveryOfFailure } from './delivery-of-failure'
 import { isStaleCommand, OutboxQueue, type Delivery } from './outbox-queue'
 import { browserStorage, type QueuedCommand, type QueuedEntry } from './outbox-storage'
+import { postEntry } from './post-entry'
 
-interface Receipt {
-  readonly result: unknown
-  readonly changes: Changes
-}
 type Listener = (lane: string, changes: Changes) => void
 
 /**
@@ -108,7 +105,7 @@ export const useOutbox = defineStore('outbox', () => {
 
   async function deliver(entry: QueuedEntry): Promise<Delivery> {
     try {
-      const receipt = await post(entry)
+      const receipt = await postEntry(entry)
       serverAway.value = false
       const version = (receipt.result as { version?: number } | null)?.version
       return { kind: 'done', changes: receipt.changes, ...(version === undefined ? {} : { version }) }
@@ -118,32 +115,6 @@ export const useOutbox = defineStore('outbox', () => {
       if (delivery.kind === 'signed-out') session.ranOut = true
       return delivery
     }
-  }
-
-  function post(entry: QueuedEntry): Promise<Receipt> {
-    if (entry.kind === 'photograph') {
-      const query = {
-        jobId: entry.lane,
-        commandId: entry.commandId,
-        station: entry.station,
-        caption: entry.caption,
-        takenAt: entry.capturedAt,
-        ...(entry.about ? { about: JSON.stringify(entry.about) } : {}),
-      }
-      return $fetch<Receipt, string>(`/api/photographs/${entry.photographId}`, {
-        method: 'PUT',
-        query,
-        body: entry.bytes,
-        headers: { 'content-type': 'application/octet-stream' },
-        retry: 0,
-      })
-    }
-    const { commandId, capturedAt, expectedVersion, payload } = entry
-    return $fetch<Receipt, string>(`/api/commands/${entry.name}`, {
-      method: 'POST',
-      body: { commandId, capturedAt, ...(expectedVersion === undefined ? {} : { expectedVersion }), payload },
-      retry: 0,
-    })
   }
 
   /** Sends an entry that was set aside once more, as it is. */

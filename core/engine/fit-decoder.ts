@@ -33,7 +33,8 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
   const inside = description.nodes.find((node) => node.id === feeds.plus?.to)?.access ?? null
   const behind = description.accesses.find((access) => access.id === inside)?.off ?? []
 
-  const { node, piece, leg, wire } = piecesOf(unit, inside)
+  const pieces = piecesOf(unit, inside)
+  const { node, wire } = pieces
   const cut = new Set(motors.flatMap((motor) => [motor.feeds.plus, motor.feeds.minus]))
   const motorWires = motors.flatMap((motor, index) => {
     const of = motors.length > 1 ? ` of the ${inSentence(motor.name)}` : ''
@@ -62,33 +63,8 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
       node('out-minus', 'Decoder, motor minus'),
     ],
     components: [
-      ...description.components.map((component) =>
-        cut.has(component.id)
-          ? {
-              ...component,
-              // Joined again past the decoder, current still takes the lead from its motor pad.
-              to: padOf(motors, component.id),
-              ohms: null,
-              kind: 'insulation' as const,
-              role: 'decoder-separation' as const,
-              name: `Separation: ${inSentence(component.name)}, taken off`,
-              faults: ['shorted' as const],
-            }
-          : component,
-      ),
-      wire('decoder-rail-lead', 'rail-plus', 'Decoder lead to the right rail', feeds.plus.from, 'decoder.in-plus'),
-      wire('decoder-rail-lead', 'rail-minus', 'Decoder lead to the left rail', feeds.minus.from, 'decoder.in-minus'),
-      piece('waiting', 'Decoder, what it draws itself', {
-        kind: 'decoder',
-        from: 'decoder.in-plus',
-        to: 'decoder.in-minus',
-        ohms: WAITING_OHMS,
-        faults: ['open', 'shorted'],
-      }),
-      leg('straight-plus', 'Decoder bridge, plus', 'in-plus', 'out-plus', 'straight'),
-      leg('straight-minus', 'Decoder bridge, minus', 'in-minus', 'out-minus', 'straight'),
-      leg('crossed-plus', 'Decoder bridge, plus to minus', 'in-plus', 'out-minus', 'crossed'),
-      leg('crossed-minus', 'Decoder bridge, minus to plus', 'in-minus', 'out-plus', 'crossed'),
+      ...description.components.map((component) => (cut.has(component.id) ? takenOff(component, motors) : component)),
+      ...decoderPieces(feeds.plus.from, feeds.minus.from, pieces),
       ...motorWires,
     ],
     switches: [
@@ -106,6 +82,39 @@ export function fitDecoder(description: EngineDescription): EngineDescription {
     // A decoder drives as it is told: what lies before it no longer turns the direction round.
     turnables: turnablesWith(description.turnables, cut),
   }
+}
+
+/** A feed of the motor where the decoder cut it: what must keep apart now, and fails by joining again. */
+function takenOff(component: CircuitComponent, motors: EngineDescription['motors']): CircuitComponent {
+  return {
+    ...component,
+    // Joined again past the decoder, current still takes the lead from its motor pad.
+    to: padOf(motors, component.id),
+    ohms: null,
+    kind: 'insulation',
+    role: 'decoder-separation',
+    name: `Separation: ${inSentence(component.name)}, taken off`,
+    faults: ['shorted'],
+  }
+}
+
+/** The decoder's leads to the rails, what it draws while it waits, and its bridge. */
+function decoderPieces(plus: string, minus: string, { wire, piece, leg }: ReturnType<typeof piecesOf>) {
+  return [
+    wire('decoder-rail-lead', 'rail-plus', 'Decoder lead to the right rail', plus, 'decoder.in-plus'),
+    wire('decoder-rail-lead', 'rail-minus', 'Decoder lead to the left rail', minus, 'decoder.in-minus'),
+    piece('waiting', 'Decoder, what it draws itself', {
+      kind: 'decoder',
+      from: 'decoder.in-plus',
+      to: 'decoder.in-minus',
+      ohms: WAITING_OHMS,
+      faults: ['open', 'shorted'],
+    }),
+    leg('straight-plus', 'Decoder bridge, plus', 'in-plus', 'out-plus', 'straight'),
+    leg('straight-minus', 'Decoder bridge, minus', 'in-minus', 'out-minus', 'straight'),
+    leg('crossed-plus', 'Decoder bridge, plus to minus', 'in-plus', 'out-minus', 'crossed'),
+    leg('crossed-minus', 'Decoder bridge, minus to plus', 'in-minus', 'out-plus', 'crossed'),
+  ]
 }
 
 /** How the nodes and components of a decoder are written down. */

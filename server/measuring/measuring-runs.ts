@@ -57,6 +57,11 @@ export interface Procedure {
   readonly run: (context: RunContext) => Promise<void>
 }
 
+/** What a run goes by, and how it keeps what it reads. */
+interface Measured extends Pick<RunContext, 'row' | 'machine' | 'keep'> {
+  readonly request: RunRequest
+}
+
 interface Run {
   state: MeasuringState
   readonly listeners: Set<(state: MeasuringState) => void>
@@ -103,70 +108,15 @@ export class MeasuringRuns {
     if (before && isGoing(before.state))
       throw new Problem(409, 'sheet-taken', `${before.state.instrumentName} is measuring into this sheet already.`)
     if (!machine.withMeter) throw new Problem(422, 'no-meter', 'This sheet is one without a meter.')
-    const procedure = procedures[request.procedure]
-    procedure.check(machine, request)
+    procedures[request.procedure].check(machine, request)
     const release = this.claims.claim(row.id, row.name, 'measuring for another sheet')
-    const run: Run = {
-      listeners: new Set(),
-      answerHold: null,
-      off: null,
-      stopped: false,
-      answer: null,
-      patience: null,
-      state: {
-        sheetId,
-        jobId: machine.jobId,
-        procedure: request.procedure,
-        instrumentName: row.name,
-        status: 'running',
-        says: 'Looking for the supply',
-        done: 0,
-        of: 1,
-        hold: null,
-        latest: null,
-        readings: 0,
-      },
-    }
+    const run = runOf({ sheetId, jobId: machine.jobId, procedure: request.procedure, instrumentName: row.name })
     this.runs.set(sheetId, run)
-    const go = async (): Promise<void> => {
-      const opened = await openInstrument(row, {
-        engineId: machine.engineId,
-        description: machine.description,
-        clamp: procedure.clamp(machine, request),
-      })
-      try {
-        this.tell(run, { says: `Connected: ${await opened.client.identify()}` })
-        await opened.client.watchdog(WATCHDOG_SECONDS * opened.secondsPerSecond)
-        run.off = () => opened.client.output(false)
-        await procedure.run({
-          opened,
-          row,
-          machine,
-          step: request.step,
-          state: () => run.state,
-          tell: (change) => this.tell(run, change),
-          hand: () => this.hand(run),
-          stopped: () => run.stopped,
-          answered: () => run.answer,
-          askAnew: () => {
-            run.answer = null
-          },
-          keep: async (fields) => {
-            await keepReading(database, actor, machine.jobId, sheetId, fields)
-            this.tell(run, { readings: run.state.readings + 1 })
-          },
-        })
-        if (run.stopped)
-          this.tell(run, {
-            status: 'stopped',
-            hold: null,
-            says: 'Stopped. The output is off; what was read is in the sheet.',
-          })
-      } finally {
-        await opened.close()
-      }
+    const keep = async (fields: ReadingFields): Promise<void> => {
+      await keepReading(database, actor, machine.jobId, sheetId, fields)
+      this.tell(run, { readings: run.state.readings + 1 })
     }
-    void go()
+    void this.measure(run, { row, machine, request, keep })
       .finally(release)
       .catch((error: unknown) => {
         if (!(error instanceof SupplyProblem)) console.error('measuring', error)
@@ -180,6 +130,44 @@ export class MeasuringRuns {
         })
       })
     return run.state
+  }
+
+  /** The procedure from the first word with the supply to its output off. */
+  private async measure(run: Run, { row, machine, request, keep }: Measured): Promise<void> {
+    const procedure = procedures[request.procedure]
+    const opened = await openInstrument(row, {
+      engineId: machine.engineId,
+      description: machine.description,
+      clamp: procedure.clamp(machine, request),
+    })
+    try {
+      this.tell(run, { says: `Connected: ${await opened.client.identify()}` })
+      await opened.client.watchdog(WATCHDOG_SECONDS * opened.secondsPerSecond)
+      run.off = () => opened.client.output(false)
+      await procedure.run({
+        opened,
+        row,
+        machine,
+        step: request.step,
+        state: () => run.state,
+        tell: (change) => this.tell(run, change),
+        hand: () => this.hand(run),
+        stopped: () => run.stopped,
+        answered: () => run.answer,
+        askAnew: () => {
+          run.answer = null
+        },
+        keep,
+      })
+      if (run.stopped)
+        this.tell(run, {
+          status: 'stopped',
+          hold: null,
+          says: 'Stopped. The output is off; what was read is in the sheet.',
+        })
+    } finally {
+      await opened.close()
+    }
   }
 
   /** A hand says that the armature is held. */
@@ -232,6 +220,27 @@ export class MeasuringRuns {
       run.patience = null
     }
     for (const listener of run.listeners) listener(run.state)
+  }
+}
+
+function runOf(names: Pick<MeasuringState, 'sheetId' | 'jobId' | 'procedure' | 'instrumentName'>): Run {
+  return {
+    listeners: new Set(),
+    answerHold: null,
+    off: null,
+    stopped: false,
+    answer: null,
+    patience: null,
+    state: {
+      ...names,
+      status: 'running',
+      says: 'Looking for the supply',
+      done: 0,
+      of: 1,
+      hold: null,
+      latest: null,
+      readings: 0,
+    },
   }
 }
 

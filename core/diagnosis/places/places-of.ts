@@ -98,21 +98,24 @@ function wholePlaces(description: EngineDescription): Place[] {
 }
 
 function circuitPlaces(description: EngineDescription): Place[] {
-  const poles = polesOf(description)
-  const collecting = new Set(
-    pickupMap(description).flatMap((point) => (point.collects && point.component ? [point.component] : [])),
-  )
-  const truckOfPart = new Map(
-    description.wheelSets.flatMap((wheelSet) =>
-      [wheelSet.id, wheelSet.left.part, wheelSet.right.part, wheelSet.rotor].map(
-        (part) => [part, wheelSet.truck] as const,
+  const wiring: Wiring = {
+    description,
+    poles: polesOf(description),
+    collecting: new Set(
+      pickupMap(description).flatMap((point) => (point.collects && point.component ? [point.component] : [])),
+    ),
+    truckOfPart: new Map(
+      description.wheelSets.flatMap((wheelSet) =>
+        [wheelSet.id, wheelSet.left.part, wheelSet.right.part, wheelSet.rotor].map(
+          (part) => [part, wheelSet.truck] as const,
+        ),
       ),
     ),
-  )
+  }
   const groups = new Map<string, { place: Omit<Place, 'components'>; components: string[] }>()
   for (const component of description.components) {
     if (component.faults.length === 0) continue
-    const place = placeOfComponent(description, component, poles, collecting, truckOfPart)
+    const place = placeOfComponent(wiring, component)
     if (!place) continue
     const group = groups.get(place.id)
     if (!group) groups.set(place.id, { place, components: [component.id] })
@@ -150,19 +153,21 @@ function centreCollectors({ centrePickups }: EngineDescription): {
     : { name, faces: 'running faces of the', hold: 'spindles and springs of the' }
 }
 
-function placeOfComponent(
-  description: EngineDescription,
-  component: CircuitComponent,
-  poles: ReadonlyMap<string, Pole>,
-  collecting: ReadonlySet<string>,
-  truckOfPart: ReadonlyMap<string, string>,
-): Omit<Place, 'components'> | null {
+/** The machine's circuit as its places are read from it. */
+interface Wiring {
+  readonly description: EngineDescription
+  readonly poles: ReadonlyMap<string, Pole>
+  /** Components through which a wheel collects. */
+  readonly collecting: ReadonlySet<string>
+  readonly truckOfPart: ReadonlyMap<string, string>
+}
+type NamedPlace = Omit<Place, 'components'>
+
+/** How the place of a component is written down: by a name of its own, by its truck, or by the component's name. */
+function naming({ description, truckOfPart }: Wiring, component: CircuitComponent) {
   const nodes = [component.from, component.to].map((id) => description.nodes.find((node) => node.id === id))
-  const stages = nodes.map((node) => node?.stage)
-  const motor = motorOf(description, component)
   const accesses = nodes.map((node) => node?.access ?? null)
-  const access = accesses.includes(null) ? null : (accesses[0] ?? null)
-  const pole = poles.get(component.from) ?? poles.get(component.to) ?? null
+  const motor = motorOf(description, component)
   const truck =
     truckOfPart.get(component.part ?? '') ??
     description.wheelSets.find((wheelSet) => wheelSet.id === component.of)?.truck ??
@@ -170,7 +175,7 @@ function placeOfComponent(
   const collectors = centreCollectors(description)
   const found = description.trucks.find((entry) => entry.id === truck)
   const truckName = found ? inSentence(found.name) : collectors.name
-  const make = (role: PlaceRole, id: string, name: string, more: Partial<Place> = {}): Omit<Place, 'components'> => ({
+  const make = (role: PlaceRole, id: string, name: string): NamedPlace => ({
     id,
     role,
     name,
@@ -179,23 +184,34 @@ function placeOfComponent(
     motor: motor?.id ?? null,
     truck,
     part: component.part,
-    access,
-    ...more,
+    access: accesses.includes(null) ? null : (accesses[0] ?? null),
   })
-  const byTruck = (role: PlaceRole, word: string): Omit<Place, 'components'> =>
-    make(role, `${role}.${truck ?? 'rollers'}`, `${word} ${truckName}`)
-  const own = (role: PlaceRole): Omit<Place, 'components'> =>
-    make(role, `${role}.${component.id}`, inSentence(component.name))
+  return {
+    stages: nodes.map((node) => node?.stage),
+    motor,
+    truck,
+    collectors,
+    make,
+    byTruck: (role: PlaceRole, word: string): NamedPlace =>
+      make(role, `${role}.${truck ?? 'rollers'}`, `${word} ${truckName}`),
+    own: (role: PlaceRole): NamedPlace => make(role, `${role}.${component.id}`, inSentence(component.name)),
+  }
+}
 
+function placeOfComponent(wiring: Wiring, component: CircuitComponent): NamedPlace | null {
+  const { description, poles, collecting } = wiring
+  const named = naming(wiring, component)
+  const { stages, motor, truck, collectors, make, byTruck, own } = named
   if (stages[0] === 'rail' || stages[1] === 'rail')
     return collecting.has(component.id) ? byTruck('treads', truck ? 'treads of the' : collectors.faces) : null
   const motorName = inSentence(motor?.name ?? 'motor')
   switch (component.kind) {
-    case 'contact':
+    case 'contact': {
       if (motor) return make('brush-springs', `${motor.id}.springs`, `brush springs of the ${motorName}`)
-      if (stages.includes('tread') || stages.includes('wheel'))
-        return pole === null ? null : byTruck('axle-contacts', truck ? 'wipers and bearings of the' : collectors.hold)
-      return own('linkage-contacts')
+      if (!stages.includes('tread') && !stages.includes('wheel')) return own('linkage-contacts')
+      const pole = poles.get(component.from) ?? poles.get(component.to) ?? null
+      return pole === null ? null : byTruck('axle-contacts', truck ? 'wipers and bearings of the' : collectors.hold)
+    }
     case 'conductor':
       if (component.role === 'decoder-rail-lead')
         return make('decoder-leads', 'decoder.rail-leads', 'decoder leads to the rails')
@@ -203,17 +219,7 @@ function placeOfComponent(
         return make('decoder-leads', 'decoder.motor-leads', 'decoder leads to the motor')
       return own('leads')
     case 'insulation':
-      if (stages.includes('commutator'))
-        return make(
-          'winding-insulation',
-          `${motor?.id ?? component.id}.winding-insulation`,
-          `winding of the ${motorName} against the frame`,
-        )
-      if (motor && separatesMotor(description, component))
-        return make('decoder-separation', 'decoder-separation', 'separation of the motor from the rails')
-      if (stages.includes('tread') || (stages[0] === 'wheel' && stages[1] === 'wheel'))
-        return byTruck('wheel-insulation', 'insulated wheels of the')
-      return own('other-insulation')
+      return insulationPlace(description, component, named)
     case 'brush':
       return make('brushes', `${motor?.id ?? component.id}.brushes`, `brushes of the ${motorName}`)
     case 'commutator':
@@ -233,6 +239,24 @@ function placeOfComponent(
     default:
       return own(ownRole[component.kind])
   }
+}
+
+function insulationPlace(
+  description: EngineDescription,
+  component: CircuitComponent,
+  { stages, motor, make, byTruck, own }: ReturnType<typeof naming>,
+): NamedPlace {
+  if (stages.includes('commutator'))
+    return make(
+      'winding-insulation',
+      `${motor?.id ?? component.id}.winding-insulation`,
+      `winding of the ${inSentence(motor?.name ?? 'motor')} against the frame`,
+    )
+  if (motor && separatesMotor(description, component))
+    return make('decoder-separation', 'decoder-separation', 'separation of the motor from the rails')
+  if (stages.includes('tread') || (stages[0] === 'wheel' && stages[1] === 'wheel'))
+    return byTruck('wheel-insulation', 'insulated wheels of the')
+  return own('other-insulation')
 }
 
 /** Pieces that are a place by themselves. */
