@@ -22,7 +22,7 @@ export default defineConfig({
             'tests/{recovery,diagnosis,support}/**/*.test.ts',
           ],
           environment: 'node',
-          testTimeout: 40_000,
+          testTimeout: 120_000,
         },
       },
       {

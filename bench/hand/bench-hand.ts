@@ -21,6 +21,8 @@ const NOTHING_SHARE = 0.08
 const FULL_SHARE = 0.8
 /** Below this share of its speed a motor stands, for all one sees. */
 const STANDS = 0.04
+/** Of the usual current: what is below is called little. Judged. */
+const LITTLE = 0.4
 /** Hands slip, eyes tire: how often an outcome is noted wrongly. */
 const MISREAD = 0.025
 
@@ -88,7 +90,8 @@ export class BenchHand {
         if (run.limitedShare > 0.5 || run.meanAmps > 1.8 * sound.meanAmps) return 'high'
         if (run.meanAmps < 0.5 * reading.resolutionAmps) return 'nothing'
         if (run.deadShare > 0.06 && run.deadShare < 0.97) return 'flickers'
-        return run.meanAmps > 1.3 * sound.meanAmps ? 'raised' : 'usual'
+        if (run.meanAmps > 1.3 * sound.meanAmps) return 'raised'
+        return run.meanAmps < LITTLE * sound.meanAmps ? 'little' : 'usual'
       }
       case 'direction': {
         const feed = this.runsOn() ?? 'track'

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { constructionPlans } from '../knowledge/constructions'
-import { actOf, advised, Case, ofFault, type Seen } from './worked-case.test-data'
+import { actOf, advised, Case, inArea, ofFault, type Seen } from './worked-case.test-data'
 
 /** Histories as people tell them, on every machine they can be told of (common practice, no source). */
 const machines = constructionPlans.map(({ id }) => id).filter((id) => id !== 'other')
@@ -63,6 +63,28 @@ describe('what is believed', () => {
     },
     60_000,
   )
+
+  it('what stands and takes no more than its lamps is open behind them; nothing that is stiff or jammed', () => {
+    const seen: readonly Seen[] = [
+      ['track-run', 'stands'],
+      ['track-current', 'little'],
+    ]
+    for (const id of ['tank-can', 'tank-open', 'centre-motor', 'axle-cup', 'motor-bogie-unit']) {
+      const { any } = new Case(id).after(seen)
+      expect(any(inArea('wiring', 'motor')), id).toBeGreaterThan(0.85)
+      expect(any(({ fault }) => fault.effect.kind === 'drag'), id).toBeLessThan(0.6)
+      expect(any(ofFault('gears-jammed', 'armature-stuck')), id).toBeLessThan(0.05)
+    }
+  })
+
+  it('where some driven wheels stand, others turn: nothing that keeps the motor from turning', () => {
+    const { any } = new Case('centre-motor').after([
+      ['wheels-turn', 'some'],
+      ['track-current', 'usual'],
+    ])
+    expect(any(ofFault('worm-slips', 'joint-off', 'gear-loose'))).toBeGreaterThan(0.7)
+    expect(any(ofFault('lead-off', 'brush-stuck-off', 'contacts-off', 'coil-open'))).toBeLessThan(0.15)
+  })
 
   it('a dead spot on a three-pole motor speaks for an open coil', () => {
     const { report } = new Case('tank-open').after([

@@ -330,7 +330,7 @@ export const Test = Type.Object(
         },
         closed,
       ),
-      { minItems: 2, maxItems: 5 },
+      { minItems: 2, maxItems: 6 },
     ),
     /** How often it is misread for any of the others. */
     misread: Type.Number({ exclusiveMinimum: 0, maximum: 0.4 }),
@@ -405,9 +405,9 @@ const outcomesByKind: Readonly<Record<Exclude<Reading['kind'], 'signs' | 'progra
   'component-ohms': ['as-it-should', 'wrong', 'jumps'],
 }
 
-/** Words a test may have between two that it needs: a needle or a coarse display shows no “little much”. */
+/** Words a test may have between two that it needs: a needle or a coarse display shows no “little much”, nor what lamps alone take. */
 export function furtherOutcomesOf(reading: Reading): readonly string[] {
-  return reading.kind === 'current' ? ['raised'] : []
+  return reading.kind === 'current' ? ['raised', 'little'] : []
 }
 
 /** The remedy of whatever is wrong inside a motor that does not open: to whoever mends it that is one thing. */

@@ -113,6 +113,14 @@ describe('the stand-in at the bench', () => {
     expect([says(1), says(2.2), says(5)]).toEqual(['usual', 'raised', 'high'])
   })
 
+  it('takes little where only its lamps are fed, and nothing where it has none', () => {
+    const broken = { 'leads.motor.lead-plus': [open('motor.lead-plus')] }
+    expect(new AtTheBench('tank-can').says('track-current')).toBe('usual')
+    expect(new AtTheBench('tank-can', broken).says('track-current')).toBe('little')
+    const lampless = new AtTheBench('tank-can', { ...broken, 'lamps.lamp-front': [open('lamp-front')] })
+    expect(lampless.says('track-current')).toBe('nothing')
+  })
+
   it('steps no sequence switch whose coil is open', () => {
     const dead = { 'sequence-coil.sequence.coil': [open('sequence.coil')] }
     expect(new AtTheBench('three-rail-single').says('sequence-step')).toBe('each')

@@ -17,15 +17,17 @@ const say = ({ value, low, high }: Interval, digits: number): string =>
 
 /**
  * What searches come to, in words: means over the machines, with 95 % bootstrap intervals, of those casualties that were
- * searched in every way.
+ * searched in every way; where none was, of those searched as advised.
  */
 export function report(lines: readonly SearchLine[]): string {
   const of = (policy: Policy): Map<string, SearchLine> =>
     new Map(lines.filter((line) => line.policy === policy).map((line) => [`${line.seed}/${line.perturbed}`, line]))
   const [advice, checklist, probable] = [of('advice'), of('checklist'), of('most-probable-first')]
-  const seeds = [...advice.keys()].filter((seed) => checklist.has(seed) && probable.has(seed))
+  const every = [...advice.keys()].filter((seed) => checklist.has(seed) && probable.has(seed))
+  const alone = every.length === 0
+  const seeds = alone ? [...advice.keys()] : every
   const count = seeds.length
-  if (count === 0) return 'No casualty was searched in all three ways.'
+  if (count === 0) return 'No casualty was searched as advised.'
   const outcomes = (searches: Map<string, SearchLine>): SearchFigures[] =>
     seeds.flatMap((seed) => searches.get(seed)?.outcome ?? [])
   const advised = outcomes(advice)
@@ -40,13 +42,14 @@ export function report(lines: readonly SearchLine[]): string {
     ['checklist', outcomes(checklist)],
     ['most probable first', outcomes(probable)],
   ] as const) {
+    if (list.length === 0) continue
     const updates = list.flatMap((outcome) => outcome.updateMilliseconds).sort((one, other) => one - other)
     const actsOf = (some: readonly SearchFigures[]): string => {
       const sorted = some.map(({ acts }) => acts).sort((one, other) => one - other)
-      return `${sorted[sorted.length >> 1] ?? 0} and ${sorted[Math.floor(0.9 * sorted.length)] ?? 0}`
+      return `${sorted[sorted.length >> 1] ?? 0}, ${sorted[Math.floor(0.9 * sorted.length)] ?? 0}, ${sorted.at(-1) ?? 0} (${sorted.length})`
     }
     text.push(
-      `${policy}: acts, median and nine tenths: up to three faults ${actsOf(list.filter(({ wrong }) => wrong <= 3))}, more ${actsOf(list.filter(({ wrong }) => wrong > 3))}`,
+      `${policy}: acts, median, nine tenths and most (casualties): up to three faults ${actsOf(list.filter(({ wrong }) => wrong <= 3))}, more ${actsOf(list.filter(({ wrong }) => wrong > 3))}`,
     )
     text.push(
       `${policy}: found ${interval(foundShare(list), 3)}, minutes ${interval(meanMinutes(list), 1)}, last fault on top ${interval(
@@ -61,8 +64,10 @@ export function report(lines: readonly SearchLine[]): string {
   text.push(
     `advice, found of what is always there: ${interval(foundShareOf(advised, false), 3)}; of what comes and goes: ${interval(foundShareOf(advised, true), 3)}`,
   )
-  text.push(`minutes against the checklist: ${interval(minutesRatio(advised, outcomes(checklist)), 2)}`)
-  text.push(`minutes against most probable first: ${interval(minutesRatio(advised, outcomes(probable)), 2)}`)
+  if (!alone) {
+    text.push(`minutes against the checklist: ${interval(minutesRatio(advised, outcomes(checklist)), 2)}`)
+    text.push(`minutes against most probable first: ${interval(minutesRatio(advised, outcomes(probable)), 2)}`)
+  }
   text.push(
     `believed → so: ${reliability(advised)
       .map(({ believed, so, count: beliefs }) => `${believed.toFixed(2)} → ${so.toFixed(2)} (${beliefs})`)

@@ -6,7 +6,8 @@ import type { Knowledge } from '../../knowledge/knowledge-schema'
 import { CompiledEngine } from '../compiled-engine'
 import type { EngineEvent, TestFinding } from '../history'
 import { Belief } from './belief'
-import { Evidence, SAID_STANDING } from './evidence'
+import { Evidence } from './evidence'
+import { ODD_OF_STANDING, WHEELS_OF_STANDING } from './said-of-standing'
 import { slotsOf, type Option } from './slots'
 
 /**
@@ -63,10 +64,12 @@ function byEverySet(
         row,
         out,
       )
-      const { test: known } = engine.tests[test] as (typeof engine.tests)[number]
+      const { test: known, place } = engine.tests[test] as (typeof engine.tests)[number]
       const outcome = engine.indexOfOutcome(test, finding.outcome)
-      if (outcome > 0 && known.needsRunning && !row.turns && known.reading.kind !== 'wheels-turn')
-        likelihood *= SAID_STANDING
+      if (known.needsRunning && !row.turns) {
+        if (known.reading.kind !== 'wheels-turn') likelihood *= outcome > 0 ? ODD_OF_STANDING : 1
+        else if (place.role === 'engine') likelihood *= WHEELS_OF_STANDING
+      }
       likelihood *= out[outcome] as number
     }
     whole += likelihood

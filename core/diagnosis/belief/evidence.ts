@@ -4,6 +4,7 @@ import type { CircuitRow } from '../circuit/circuit-outcomes'
 import type { TestFinding } from '../history'
 import { seenAt } from '../acts/seen'
 import { chanceOfLooks, type ShownFrom } from './lasting-signs'
+import { saidOfStanding } from './said-of-standing'
 import type { Option, Slots } from './slots'
 
 /** Chances closer than this come from the same faults. */
@@ -11,8 +12,6 @@ const SAME_SIGN = 1e-9
 const MOST_OUTCOMES = 8
 /** Told of something whose row does not say how often it is told wrongly. Judged. */
 const TOLD_WRONG = 0.2
-/** What is odd about a motor that turns is less often said of one that never does; from memory. */
-export const SAID_STANDING = 0.5
 /** So many cores are kept from one finding to the next. */
 const MOST_CORES = 1500
 
@@ -286,7 +285,7 @@ export class Evidence {
         (vectors[at] ??= new Float64Array(MOST_OUTCOMES)),
       )
       spreads[at] = Math.max(misread, toldWrong)
-      if (misread === 1 && outcome > 0) said *= SAID_STANDING
+      if (!(rows[place] as CircuitRow).turns) said *= saidOfStanding(engine.tests[test] as BenchTest, outcome)
     }
     const lasting = signs && seen.length > 1 ? this.chanceOfSigns(seen, shown, suspects) : null
     if (lasting !== null) return Math.max(said * lasting, 1e-300)
@@ -325,9 +324,9 @@ export class Evidence {
     const [vector] = this.vectors as [Float64Array]
     const misread = this.engine.trueChances(test, [], row, vector)
     const spread = Math.max(misread, toldWrong)
-    const count = (this.engine.tests[test] as BenchTest).test.outcomes.length
-    const chance = (1 - spread) * (vector[outcome] as number) + spread / count
-    return Math.max(misread === 1 && outcome > 0 ? SAID_STANDING * chance : chance, 1e-300)
+    const known = this.engine.tests[test] as BenchTest
+    const chance = (1 - spread) * (vector[outcome] as number) + spread / known.test.outcomes.length
+    return Math.max(row.turns ? chance : saidOfStanding(known, outcome) * chance, 1e-300)
   }
 
   /** Looks at one thing, in whatever states; null where something nobody named may show anything. */

@@ -20,8 +20,10 @@ const rockedMoods: Readonly<Record<Mood, Moods>> = { dead: [0.15, 0.8, 0.05], un
 const meterMoods: Readonly<Record<Mood, Moods>> = { dead: [0.6, 0.3, 0.1], unsteady: [0.25, 0.5, 0.25] }
 /** What comes and goes beyond so many at once changes nothing any more in what is seen. */
 const MOST_WAVERING = 5
-/** Which wheels turn is asked of a motor that runs; of one that stands hardly anybody says that it runs. From memory. */
-const saidOfStanding = { all: 0.47, some: 0.47, none: 0.06 }
+/** What is said where nothing turns, if anything is (belief/said-of-standing.ts). From memory. */
+const saidOfStanding = { all: 0.45, some: 0.45, none: 0.1 }
+/** Of one truck alone, that none of its wheels turn. */
+const saidOfStandingTruck = { all: 0.15, some: 0.1, none: 0.75 }
 const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = {
   motion: 'falters',
   current: 'flickers',
@@ -29,8 +31,8 @@ const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = {
   'motor-volts': 'jumps',
   'rail-ohms': 'jumps',
 }
-/** A needle flickers that falls back to nothing; one that swings up at a tight spot is called by where it mostly is, or by its peaks. */
-const flickersFrom: Readonly<Partial<Record<Reading['kind'], string>>> = { current: 'nothing' }
+/** A needle flickers that falls back to nothing, or to what the lamps take; one that swings up at a tight spot is called by where it mostly is, or by its peaks. */
+const flickersFrom: Readonly<Partial<Record<Reading['kind'], readonly string[]>>> = { current: ['nothing', 'little'] }
 
 /** What circuit and drive show in one set of broken pieces; each test is worked out when it is first asked for. */
 export interface CircuitRow {
@@ -99,7 +101,7 @@ export class CircuitOutcomes {
             reading.kind === 'lamp' ? lamps.indexOf(place.components[0] ?? '') : motors.indexOf(place.motor ?? ''),
           ),
           unsteady: ids.indexOf(unsteadyOutcome[reading.kind] ?? ''),
-          fallsTo: ids.indexOf(flickersFrom[reading.kind] ?? ''),
+          fallsTo: (flickersFrom[reading.kind] ?? []).map((id) => ids.indexOf(id)).filter((at) => at >= 0),
           moods:
             reading.kind === 'motion' && reading.feed === 'track-rocked'
               ? rockedMoods
@@ -252,12 +254,13 @@ export class CircuitOutcomes {
       ({ turns, turning }) =>
         new Set(description.motors.flatMap(({ id }, motor) => (turns && !turning[motor] ? [id] : []))),
     )
-    if (!readouts.some(({ turns }) => turns)) return this.fill(row, test, saidOfStanding)
-    if (slips.length === 0 && standing.every((motors) => motors.size === 0)) return this.fill(row, test, { all: 1 })
     const {
       test: { outcomes: listed },
       place,
     } = this.tests[test] as BenchTest
+    if (!readouts.some(({ turns }) => turns))
+      return this.fill(row, test, place.role === 'driven-wheels' ? saidOfStandingTruck : saidOfStanding)
+    if (slips.length === 0 && standing.every((motors) => motors.size === 0)) return this.fill(row, test, { all: 1 })
     const outcomes = listed.map(({ id }) => id)
     const offset = this.offsets[test] as number
     const whole = driveTrain(description)
@@ -277,7 +280,7 @@ export class CircuitOutcomes {
       seen,
       wavering.map(({ mood }) => turnMoods[mood as Mood]),
       -1,
-      -1,
+      [],
       row,
       offset,
       outcomes.length,

@@ -9,7 +9,7 @@ const UNSTEADY_SEEN = 0.85
 const likeliest = (chances: readonly number[]): number => chances.indexOf(Math.max(...chances))
 
 /** As it is meant: each thing in each of its moods, and of what wavers every state at the moment of reading as likely. */
-function byHand(readings: readonly number[][], moods: readonly Moods[], fallsTo: number): number[] {
+function byHand(readings: readonly number[][], moods: readonly Moods[], fallsTo: readonly number[]): number[] {
   const out = [0, 0, 0]
   const walk = (bit: number, weight: number, broken: number, wavering: readonly number[]): void => {
     const mood = moods[bit]
@@ -24,7 +24,7 @@ function byHand(readings: readonly number[][], moods: readonly Moods[], fallsTo:
       [broken],
     )
     const shown = reached.map((subset) => likeliest(readings[subset] as number[]))
-    const changes = new Set(shown).size > 1 && (fallsTo < 0 || shown.includes(fallsTo))
+    const changes = new Set(shown).size > 1 && (fallsTo.length === 0 || shown.some((outcome) => fallsTo.includes(outcome)))
     const seen = changes ? UNSTEADY_SEEN : 0
     out[UNSTEADY] = (out[UNSTEADY] as number) + weight * seen
     for (const subset of reached)
@@ -54,7 +54,7 @@ describe('what is seen where things come and go', () => {
               fc.array(parts, { minLength: things, maxLength: things }),
             ),
           ),
-        fc.constantFrom(-1, 0),
+        fc.constantFrom<number[]>([], [0], [0, 1]),
         ([readings, moods], fallsTo) => {
           const out = new Float32Array(OUTCOMES)
           mixMoods(readings, moods, UNSTEADY, fallsTo, out, 0, OUTCOMES, 0)

@@ -11,14 +11,14 @@ const UNSTEADY_SEEN = 0.85
  * @param readings chances of the outcomes for every subset that is broken at the moment, by bit mask
  * @param moods of each thing that comes and goes
  * @param unsteady index of the outcome that says so; −1 where the test has none
- * @param fallsTo index of the outcome it has to fall to for that; −1 where any change will do
+ * @param fallsTo indices of the outcomes it has to fall to for that; none where any change will do
  * @param out chances of the outcomes, filled from `offset`
  */
 export function mixMoods(
   readings: ReadonlyArray<ArrayLike<number>>,
   moods: readonly Moods[],
   unsteady: number,
-  fallsTo: number,
+  fallsTo: readonly number[],
   out: Float32Array,
   offset: number,
   count: number,
@@ -56,10 +56,10 @@ export function mixMoods(
     let reached = 0
     let first = -1
     let differs = false
-    let falls = fallsTo < 0
+    let falls = fallsTo.length === 0
     for (let subset = wavers; ; subset = (subset - 1) & wavers) {
       const shown = likeliest[broken | subset] as number
-      if (shown === fallsTo) falls = true
+      if (fallsTo.includes(shown)) falls = true
       if (first < 0) first = shown
       else if (shown !== first) differs = true
       reached++

@@ -17,7 +17,7 @@ export interface FromSignature {
   /** Which motor, or which of the lamps, it is made at. */
   readonly at: number
   readonly unsteady: number
-  readonly fallsTo: number
+  readonly fallsTo: readonly number[]
   readonly moods: Readonly<Record<Mood, Moods>>
   readonly ofFriction: Readonly<Record<Mood, Moods>>
   readonly ids: readonly string[]

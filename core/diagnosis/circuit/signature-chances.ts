@@ -147,8 +147,8 @@ function currentOf(run: Run | undefined, sound: Run | undefined, resolutionAmps:
   // Half a step of the display may still show as nothing.
   if (run.amps < 0.5 * resolutionAmps) return { nothing: 1 }
   if (run.amps < 1.5 * resolutionAmps) return { nothing: 0.5, usual: 0.5 }
-  if (share < 0.1) return { usual: 0.55, nothing: 0.4, flickers: 0.05 }
-  if (share < 0.5) return { usual: 0.9, nothing: 0.05, flickers: 0.05 }
+  const low = tooLittle.find(({ below }) => share < below)
+  if (low) return low.called
   return tooMuch.find(({ above }) => share > above)?.called ?? { usual: 1 }
 }
 
@@ -161,8 +161,19 @@ const tooMuch: ReadonlyArray<{ readonly above: number; readonly called: Chances 
   { above: 1.12, called: { usual: 0.75, raised: 0.25 } },
 ]
 
-/** Where a test has no word for something between two others, it is called by either. */
-const between: Readonly<Record<string, readonly [string, string]>> = { raised: ['usual', 'high'] }
+/** Below which share of the usual current it is called little: what lamps alone take is a third at most. From memory. */
+const tooLittle: ReadonlyArray<{ readonly below: number; readonly called: Chances }> = [
+  { below: 0.1, called: { little: 0.5, nothing: 0.4, usual: 0.05, flickers: 0.05 } },
+  { below: 0.35, called: { little: 0.8, usual: 0.1, nothing: 0.05, flickers: 0.05 } },
+  { below: 0.5, called: { usual: 0.5, little: 0.45, flickers: 0.05 } },
+  { below: 0.65, called: { usual: 0.85, little: 0.15 } },
+]
+
+/** Where a test has no word for something between two others, how often it is called by either. */
+const between: Readonly<Record<string, Chances>> = {
+  raised: { usual: 0.5, high: 0.5 },
+  little: { usual: 0.9, nothing: 0.1 },
+}
 
 /**
  * What a figure is called with the words a test has.
@@ -174,8 +185,8 @@ const between: Readonly<Record<string, readonly [string, string]>> = { raised: [
 export function inWordsOf(chances: Chances, words: readonly string[]): Chances {
   const spoken: Record<string, number> = {}
   for (const [word, chance] of Object.entries(chances))
-    for (const said of words.includes(word) ? [word] : (between[word] ?? [word]))
-      spoken[said] = (spoken[said] ?? 0) + chance / (words.includes(word) || !between[word] ? 1 : 2)
+    for (const [said, share] of Object.entries(words.includes(word) ? { [word]: 1 } : (between[word] ?? { [word]: 1 })))
+      spoken[said] = (spoken[said] ?? 0) + chance * share
   return spoken
 }
 
