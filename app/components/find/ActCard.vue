@@ -93,7 +93,7 @@ useBenchKeys([
         :aria-current="row.id === current?.id ? 'step' : undefined"
       >
         <span class="what">{{ atStart(row.words.replace(/^Look at the /, '')) }}</span>
-        <span class="outcomes">
+        <span class="outcomes" :class="{ many: row.outcomes.length > 4 }">
           <button
             v-for="(outcome, index) in row.outcomes"
             :key="outcome.id"
@@ -198,6 +198,11 @@ header {
   grid-auto-columns: minmax(0, 1fr);
   gap: 6px;
 }
+/* More than four words do not fit one line at a metre's reading size. */
+.outcomes.many {
+  grid-auto-flow: row;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+}
 .outcome {
   border: 1px solid var(--rule);
   border-radius: 3px;
@@ -247,6 +252,9 @@ footer kbd {
 @media (max-width: 480px) {
   .outcomes {
     grid-auto-flow: row;
+  }
+  .outcomes.many {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
   }
 }
 </style>
