@@ -33,7 +33,7 @@ export default defineConfig({
           environment: 'node',
           globalSetup: ['tests/support/database-setup.ts'],
           fileParallelism: false,
-          testTimeout: 60_000,
+          testTimeout: 120_000,
           hookTimeout: 120_000,
         },
       },

@@ -87,7 +87,7 @@ describe('measuring a motor into its sheet', () => {
     runs.watch(sheetId, (state) => {
       if (state.status === 'hold') setImmediate(() => runs.held(sheetId))
     })
-    await expect.poll(() => runs.state(sheetId)?.status, { timeout: 40_000 }).toBe('done')
+    await expect.poll(() => runs.state(sheetId)?.status, { timeout: 100_000 }).toBe('done')
     const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
     expect(rows).toHaveLength(37)
     expect(new Set(rows.map((row) => row.source))).toEqual(new Set(['measured']))
@@ -116,12 +116,12 @@ describe('measuring a motor into its sheet', () => {
       status: 409,
       message: expect.stringContaining('measuring for another sheet') as string,
     })
-    await expect.poll(() => runs.state(first.sheetId)?.status, { timeout: 20_000 }).toBe('hold')
+    await expect.poll(() => runs.state(first.sheetId)?.status, { timeout: 100_000 }).toBe('hold')
     runs.stop(first.sheetId)
-    await expect.poll(() => runs.state(first.sheetId)?.status, { timeout: 20_000 }).toBe('stopped')
+    await expect.poll(() => runs.state(first.sheetId)?.status, { timeout: 100_000 }).toBe('stopped')
     expect((await runs.start(book.database, maren, second.sheetId, sweep(id))).status).toBe('running')
     runs.stop(second.sheetId)
-    await expect.poll(() => runs.state(second.sheetId)?.status, { timeout: 20_000 }).toBe('stopped')
+    await expect.poll(() => runs.state(second.sheetId)?.status, { timeout: 100_000 }).toBe('stopped')
   })
 
   it('says why it cannot: nothing at the address, an instrument that is not there', async () => {
@@ -163,10 +163,10 @@ describe('measuring a motor into its sheet', () => {
       ['First axle', 'stands'],
     ] as const) {
       await runs.start(book.database, maren, sheetId, step(name))
-      await expect.poll(() => runs.state(sheetId)?.status, { timeout: 20_000 }).toBe('asks')
+      await expect.poll(() => runs.state(sheetId)?.status, { timeout: 100_000 }).toBe('asks')
       expect(runs.state(sheetId)?.latest?.amps).toBeGreaterThan(0.01)
       runs.answer(sheetId, turns)
-      await expect.poll(() => runs.state(sheetId)?.status, { timeout: 20_000 }).toBe('done')
+      await expect.poll(() => runs.state(sheetId)?.status, { timeout: 100_000 }).toBe('done')
     }
     const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
     const of = (name: string) => rows.filter((row) => row.detail?.step === name).map((row) => row.detail?.turns)
@@ -183,7 +183,7 @@ describe('measuring a motor into its sheet', () => {
       step: 'Motor alone',
     })
     await expect
-      .poll(() => runs.state(sheetId), { timeout: 20_000 })
+      .poll(() => runs.state(sheetId), { timeout: 100_000 })
       .toMatchObject({ status: 'stopped', says: expect.stringContaining('The output is off') as string, readings: 0 })
   })
 
@@ -236,7 +236,7 @@ describe('measuring a motor into its sheet', () => {
       runs.watch(sheetId, (state) => {
         if (state.status === 'hold') setImmediate(() => runs.held(sheetId))
       })
-      await expect.poll(() => runs.state(sheetId)?.status, { timeout: 40_000 }).toBe('done')
+      await expect.poll(() => runs.state(sheetId)?.status, { timeout: 100_000 }).toBe('done')
       const rows = await book.database.select().from(reading).where(eq(reading.sheetId, sheetId))
       expect(rows.filter((row) => row.kind === 'locked')).toHaveLength(6)
       const running = rows.filter((row) => row.kind === 'running')
@@ -257,7 +257,7 @@ describe('measuring a motor into its sheet', () => {
     })
     expect(proceduresFor(await sheetMachine(book.database, sheetId))).toEqual(['sweep', 'sequence', 'relay'])
     await runs.start(book.database, maren, sheetId, relay)
-    await expect.poll(() => runs.state(sheetId)?.status, { timeout: 40_000 }).toBe('done')
+    await expect.poll(() => runs.state(sheetId)?.status, { timeout: 100_000 }).toBe('done')
     expect(runs.state(sheetId)?.says).toMatch(
       /^It pulls in at 4\.\d\d ± 0\.\d\d V and lets go at 1\.\d\d ± 0\.\d\d V\. The output is off\.$/,
     )
@@ -398,7 +398,7 @@ describe('a supply watched live', () => {
     await expect(keep()).rejects.toMatchObject({ status: 422 })
     const commandId = newId()
     await expect
-      .poll(() => keep(commandId).catch((problem: Error) => problem.message), { timeout: 20_000 })
+      .poll(() => keep(commandId).catch((problem: Error) => problem.message), { timeout: 100_000 })
       .toMatchObject({ jobId, sheetId, kind: 'running', direction: 'reverse' })
     const first = await keep(commandId)
     expect(first.volts).toBeGreaterThan(8.9)
@@ -435,7 +435,7 @@ describe('a supply watched live', () => {
       'measuring for another sheet',
     )
     runs.stop(sheetId)
-    await expect.poll(() => runs.state(sheetId)?.status, { timeout: 20_000 }).toBe('stopped')
+    await expect.poll(() => runs.state(sheetId)?.status, { timeout: 100_000 }).toBe('stopped')
   })
 
   it('says so when the supply goes off by itself, instead of showing it as on', async () => {
