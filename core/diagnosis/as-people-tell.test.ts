@@ -77,23 +77,6 @@ describe('what is believed', () => {
     }
   })
 
-  it('what trips the supply on the track and runs past its wheels has the rails bridged; another engine tells', () => {
-    for (const id of ['tank-can', 'centre-motor', 'articulated']) {
-      const machine = new Case(id)
-      const { report } = machine.after([
-        ['track-run', 'trips'],
-        ['pickups-run', 'runs'],
-      ])
-      expect(report.suspects[0]?.fault, id).toBe('track-short')
-      expect(advised(report)?.observations[0]?.id, id).toBe('other-engine')
-      const cleared = machine.after([
-        ['track-run', 'trips'],
-        ['other-engine', 'runs'],
-      ])
-      expect(cleared.any(ofFault('track-short')), id).toBeLessThan(0.02)
-    }
-  })
-
   it('where some driven wheels stand, others turn: nothing that keeps the motor from turning', () => {
     const { any } = new Case('centre-motor').after([
       ['wheels-turn', 'some'],
@@ -199,10 +182,7 @@ describe('lamps by their functions', () => {
       const pickups = ofFault('treads-film', 'contacts-oxide', 'contacts-off', 'contacts-bent', 'lead-off')
       expect(lit.any(hears)).toBeLessThan(0.03)
       expect(cut.any(hears)).toBeGreaterThan(5 * lit.any(hears))
-      // Where two trucks collect, both would have to fail at once: there it hardly tells.
-      const trucks = new Set(machine.diagnosis.engine.description.wheelSets.map(({ truck }) => truck)).size
-      const more = cut.any(pickups) - lit.any(pickups)
-      expect(more, machine.diagnosis.engine.description.name).toBeGreaterThan(trucks > 1 ? -0.01 : 0.1)
+      expect(cut.any(pickups)).toBeGreaterThan(lit.any(pickups))
       expect(
         lit.any(({ fault, place }) => fault.area === 'board' || place.role === 'leads' || fault.area === 'drive'),
       ).toBeGreaterThan(0.5)

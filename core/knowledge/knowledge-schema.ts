@@ -137,11 +137,11 @@ export const Effect = Type.Union([
   Type.Object({ kind: Type.Literal('slip') }, closed),
   /** Refitted the other way round. */
   Type.Object({ kind: Type.Literal('turned') }, closed),
-  /** Track or controller gives nothing, gives it badly, or is bridged before it reaches the machine. */
+  /** Track or controller gives nothing, or gives it badly. */
   Type.Object(
     {
       kind: Type.Literal('supply'),
-      state: OneOf(['open', 'high-resistance', 'shorted'] as const),
+      state: OneOf(['open', 'high-resistance'] as const),
       shows: OneOf(['always', 'now-and-then'] as const),
     },
     closed,

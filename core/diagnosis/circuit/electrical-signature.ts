@@ -63,7 +63,7 @@ export interface ElectricalFault {
   readonly relieved?: readonly string[]
   readonly armature?: { readonly motor: string; readonly defect: ArmatureDefect }
   readonly turned?: string
-  readonly supply?: 'open' | 'high-resistance' | 'shorted'
+  readonly supply?: 'open' | 'high-resistance'
   /** What a decoder still runs on. */
   readonly decoderRunsOn?: readonly ('dc' | 'dcc')[]
   /** Its functions obey though it does not run. */
@@ -338,8 +338,7 @@ export class SignatureSolver {
     const supply = this.ports.feeds.get(feed) as Port
     const outside = supply === this.ports.rails ? faults.find((fault) => fault.supply)?.supply : undefined
     const { limitAmps } = this.bench
-    const bridged = outside === 'shorted'
-    const source = outside === 'open' || bridged ? 0 : this.bench.volts
+    const source = outside === 'open' ? 0 : this.bench.volts
     const perAmp = network.potentials(supply.from, supply.to, 1)
     const connected = across(perAmp, supply) < UNJOINED_OHMS
     // Norton sources at the armatures; the supply with its own resistance closes the loop.
@@ -380,8 +379,8 @@ export class SignatureSolver {
     const turning = speeds.some((speed) => speed !== 0)
     const shares = judged.map((speed, index) => Math.abs(speed) / Math.max(1e-9, Math.abs(sound[index] ?? 0)))
     return {
-      amps: bridged ? limitAmps : Math.abs(ampsAt(volts, balance.backEmfs)),
-      limited: bridged || limited,
+      amps: Math.abs(ampsAt(volts, balance.backEmfs)),
+      limited,
       speeds: shares,
       speed: shares.length === 0 ? 0 : Math.min(...shares),
       ...this.caughtAtStart(motors, (port) => Math.abs(voltsPerVolt(port) * source), turning),
