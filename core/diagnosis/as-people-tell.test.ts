@@ -72,7 +72,10 @@ describe('what is believed', () => {
     for (const id of ['tank-can', 'tank-open', 'centre-motor', 'axle-cup', 'motor-bogie-unit']) {
       const { any } = new Case(id).after(seen)
       expect(any(inArea('wiring', 'motor')), id).toBeGreaterThan(0.85)
-      expect(any(({ fault }) => fault.effect.kind === 'drag'), id).toBeLessThan(0.6)
+      expect(
+        any(({ fault }) => fault.effect.kind === 'drag'),
+        id,
+      ).toBeLessThan(0.6)
       expect(any(ofFault('gears-jammed', 'armature-stuck')), id).toBeLessThan(0.05)
     }
   })

@@ -46,6 +46,7 @@ describe('what a test sheet says to the diagnosis by itself', () => {
   it('calls the current usual or far too much only where it is clear of what types differ by', () => {
     expect(gather([running('forward', 9, 160)])['track-current']?.outcome).toBe('usual')
     expect(gather([running('forward', 9, 280)])).not.toHaveProperty('track-current')
+    expect(gather([running('forward', 9, 60)])).not.toHaveProperty('track-current')
     expect(gather([running('forward', 9, 420)])['track-current']?.outcome).toBe('high')
   })
 

@@ -17,6 +17,7 @@ const LAPS_THAT_COUNT = 3
 const READINGS_THAT_COUNT = 3
 const FULL_SHARE = 0.6
 /** Types of one construction draw so differently that only this far off is said; judged. */
+const USUAL_FROM_TIMES = 0.5
 const USUAL_TIMES = 1.5
 const HIGH_TIMES = 2.2
 
@@ -91,7 +92,7 @@ function currentDrawn(readings: readonly SheetReading[], { nominalVolts, usualAm
   })
   if (times.length === 0) return []
   const mean = times.reduce((sum, value) => sum + value, 0) / times.length
-  const outcome = mean <= USUAL_TIMES ? 'usual' : mean >= HIGH_TIMES ? 'high' : null
+  const outcome = mean >= HIGH_TIMES ? 'high' : mean <= USUAL_TIMES && mean >= USUAL_FROM_TIMES ? 'usual' : null
   return outcome === null
     ? []
     : [

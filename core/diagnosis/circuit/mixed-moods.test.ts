@@ -24,7 +24,8 @@ function byHand(readings: readonly number[][], moods: readonly Moods[], fallsTo:
       [broken],
     )
     const shown = reached.map((subset) => likeliest(readings[subset] as number[]))
-    const changes = new Set(shown).size > 1 && (fallsTo.length === 0 || shown.some((outcome) => fallsTo.includes(outcome)))
+    const changes =
+      new Set(shown).size > 1 && (fallsTo.length === 0 || shown.some((outcome) => fallsTo.includes(outcome)))
     const seen = changes ? UNSTEADY_SEEN : 0
     out[UNSTEADY] = (out[UNSTEADY] as number) + weight * seen
     for (const subset of reached)
