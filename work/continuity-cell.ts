@@ -1,12 +1,7 @@
-import type { ContinuityColumn, ContinuityPlan } from '../core/continuity/expected-continuity'
+import type { ContinuityPlan } from '../core/continuity/expected-continuity'
+import type { SheetCell } from '../core/continuity/judge-continuity'
 import type { EngineDescription } from '../core/engine/description-schema'
 import { inSentence } from '../core/engine/name-in-sentence'
-
-/** One reading of a continuity sheet: where the probes go. */
-export interface SheetCell {
-  readonly point: string
-  readonly column: ContinuityColumn
-}
 
 /** What is measured, and how it is done and should read. */
 export interface CellInWords {

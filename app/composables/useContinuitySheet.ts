@@ -1,11 +1,11 @@
 import { cutText } from '~~/messages/cut-text'
 import { v7 as newId } from 'uuid'
 import { continuityColumns, expectedContinuity } from '~~/core/continuity/expected-continuity'
-import { judgeContinuity, nextCell } from '~~/core/continuity/judge-continuity'
+import { judgeContinuity, nextCell, type SheetCell } from '~~/core/continuity/judge-continuity'
 import type { EngineDescription } from '~~/core/engine/description-schema'
 import { readTypedQuantity } from '~~/core/measure/typed-quantity'
 import type { JobBook } from '~~/messages/book'
-import { cellInWords, type CellInWords, type SheetCell } from '~~/work/continuity-cell'
+import { cellInWords, type CellInWords } from '~~/work/continuity-cell'
 import { continuitySheet, continuityStates } from '~~/work/continuity-sheet'
 import type { ContinuityFields } from '~~/messages/continuity-entries'
 

@@ -17,6 +17,11 @@ export type WheelReadings = Readonly<Partial<Record<ContinuityColumn, Continuity
 export const cellVerdicts = ['good', 'high', 'broken', 'short', 'uncertain', 'idle'] as const
 export type CellVerdict = (typeof cellVerdicts)[number]
 
+/** One reading of a continuity sheet: where the probes go. */
+export interface SheetCell {
+  readonly point: string
+  readonly column: ContinuityColumn
+}
 export interface JudgedCell {
   readonly verdict: CellVerdict
   /** One sentence: what it means, and what to do where it means nothing yet. */
@@ -163,10 +168,7 @@ export function showOhms(ohms: number): string {
  * nextCell(expectedContinuity(describeConstruction('tank-can')), {})
  * // { point: 'driver-1.left', column: 'rim' }
  */
-export function nextCell(
-  plan: ContinuityPlan,
-  readings: Readonly<Record<string, WheelReadings>>,
-): { readonly point: string; readonly column: ContinuityColumn } | null {
+export function nextCell(plan: ContinuityPlan, readings: Readonly<Record<string, WheelReadings>>): SheetCell | null {
   const trucks = [...new Set(plan.wheels.map((wheel) => wheel.truck))]
   const leads = new Set(plan.wheels.filter((wheel) => wheel.collects).map((wheel) => wheel.truck))
   const urgency = (wheel: ContinuityWheel, column: ContinuityColumn): number =>

@@ -21,9 +21,9 @@ const meterMoods: Readonly<Record<Mood, Moods>> = { dead: [0.6, 0.3, 0.1], unste
 /** What comes and goes beyond so many at once changes nothing any more in what is seen. */
 const MOST_WAVERING = 5
 /** What is said where nothing turns, if anything is (belief/said-of-standing.ts). From memory. */
-const saidOfStanding = { all: 0.45, some: 0.45, none: 0.1 }
+const wheelsOfStanding = { all: 0.45, some: 0.45, none: 0.1 }
 /** Of one truck alone, that none of its wheels turn. */
-const saidOfStandingTruck = { all: 0.15, some: 0.1, none: 0.75 }
+const truckOfStanding = { all: 0.15, some: 0.1, none: 0.75 }
 const unsteadyOutcome: Readonly<Partial<Record<Reading['kind'], string>>> = {
   motion: 'falters',
   current: 'flickers',
@@ -259,7 +259,7 @@ export class CircuitOutcomes {
       place,
     } = this.tests[test] as BenchTest
     if (!readouts.some(({ turns }) => turns))
-      return this.fill(row, test, place.role === 'driven-wheels' ? saidOfStandingTruck : saidOfStanding)
+      return this.fill(row, test, place.role === 'driven-wheels' ? truckOfStanding : wheelsOfStanding)
     if (slips.length === 0 && standing.every((motors) => motors.size === 0)) return this.fill(row, test, { all: 1 })
     const outcomes = listed.map(({ id }) => id)
     const offset = this.offsets[test] as number
